@@ -1,0 +1,71 @@
+using Tensarch.Core.Measuring;
+using Tensarch.Core.Planning;
+using Tensarch.Core.Skills;
+using Tensarch.Core.Students;
+
+namespace Tensarch.Core.Catalogue;
+
+/// <summary>The shipped content, checked: measures, ladders, drills, intake questions, stop rules and approaches.</summary>
+public sealed class CatalogueContent(
+    IReadOnlyList<Measure> measures,
+    IReadOnlyList<Ladder> ladders,
+    IReadOnlyList<Drill> drills,
+    IReadOnlyList<IntakeQuestion> questions,
+    IReadOnlyList<StopRule> stopRules,
+    IReadOnlyList<Approach> approaches
+)
+{
+    private readonly Dictionary<string, Measure> measuresByKey = measures.ToDictionary(m => m.Key);
+    private readonly Dictionary<string, Drill> drillsByKey = drills.ToDictionary(d => d.Key);
+
+    public IReadOnlyList<Measure> Measures { get; } = measures;
+
+    public IReadOnlyList<Ladder> Ladders { get; } = ladders;
+
+    public IReadOnlyDictionary<string, Drill> Drills => drillsByKey;
+
+    /// <summary>Drills in the order in which the content lists them.</summary>
+    public IReadOnlyList<Drill> DrillList { get; } = drills;
+
+    public IReadOnlyList<IntakeQuestion> Questions { get; } = questions;
+
+    public IReadOnlyList<StopRule> StopRules { get; } = stopRules;
+
+    public IReadOnlyList<Approach> Approaches { get; } = approaches;
+
+    /// <exception cref="KeyNotFoundException">No such measure.</exception>
+    public Measure Measure(string key) => measuresByKey[key];
+
+    public Measure? FindMeasure(string key) => measuresByKey.GetValueOrDefault(key);
+
+    /// <exception cref="KeyNotFoundException">No such drill.</exception>
+    public Drill Drill(string key) => drillsByKey[key];
+
+    public Drill? FindDrill(string key) => drillsByKey.GetValueOrDefault(key);
+
+    /// <summary>A ladder at the version a student follows.</summary>
+    public Ladder? FindLadder(string key, int version) => Ladders.FirstOrDefault(l => l.Key == key && l.Version == version);
+
+    /// <summary>The newest shipped version of a ladder.</summary>
+    public Ladder? NewestLadder(string key) => Ladders.Where(l => l.Key == key).MaxBy(l => l.Version);
+
+    public Approach? FindApproach(string key) => Approaches.FirstOrDefault(a => a.Key == key);
+
+    /// <summary>Measures that a ladder's gates read, in the order in which the stages first need them.</summary>
+    public IReadOnlyList<Measure> MeasuresOf(Ladder ladder) =>
+        [
+            .. ladder
+                .Stages.SelectMany(s => s.Tests)
+                .Select(t =>
+                    t switch
+                    {
+                        RomCriterion r => r.Measure,
+                        SymmetryCriterion s => s.Measure,
+                        _ => null,
+                    }
+                )
+                .OfType<string>()
+                .Distinct()
+                .Select(Measure),
+        ];
+}

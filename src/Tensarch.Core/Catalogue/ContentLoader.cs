@@ -1,0 +1,96 @@
+using System.Text.Json;
+using System.Text.Json.Serialization;
+using NJsonSchema;
+using Tensarch.Core.Measuring;
+using Tensarch.Core.Planning;
+using Tensarch.Core.Skills;
+using Tensarch.Core.Students;
+
+namespace Tensarch.Core.Catalogue;
+
+/// <summary>Reads the content files embedded in the core. Bad content stops the start, with file, path and reason.</summary>
+public static class ContentLoader
+{
+    private static readonly JsonSerializerOptions Json = CoreJson.Apply(
+        new(JsonSerializerDefaults.Web) { UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow, RespectNullableAnnotations = true }
+    );
+
+    /// <summary>The embedded files by their path below <c>Content</c>, such as <c>ladders/front-split.v1.json</c>.</summary>
+    public static IReadOnlyDictionary<string, string> Shipped() => Resources("content/");
+
+    /// <exception cref="ContentException">A file breaks its schema, or names something that does not exist.</exception>
+    public static CatalogueContent Load() => Load(Shipped());
+
+    /// <inheritdoc cref="Load()"/>
+    public static CatalogueContent Load(IReadOnlyDictionary<string, string> files)
+    {
+        var schemas = Resources("schema/");
+        var content = new CatalogueContent(
+            Newest<MeasureFile>(files, schemas, "measures").Measures,
+            [
+                .. files
+                    .Where(f => f.Key.StartsWith("ladders/", StringComparison.Ordinal))
+                    .Select(f => Read<Ladder>(f.Key, f.Value, schemas, "ladder")),
+            ],
+            Newest<DrillFile>(files, schemas, "drills").Drills,
+            Newest<IntakeFile>(files, schemas, "intake").Questions,
+            Newest<StopRuleFile>(files, schemas, "stop-rules").Rules,
+            Newest<ApproachFile>(files, schemas, "approaches").Approaches
+        );
+        ContentCheck.Check(content);
+        return content;
+    }
+
+    private static T Newest<T>(IReadOnlyDictionary<string, string> files, IReadOnlyDictionary<string, string> schemas, string name)
+    {
+        var newest = files
+            .Where(f => f.Key.StartsWith(name + ".v", StringComparison.Ordinal))
+            .OrderBy(f => int.Parse(f.Key[(name.Length + 2)..^5], System.Globalization.CultureInfo.InvariantCulture))
+            .LastOrDefault();
+        return newest.Key is null
+            ? throw new ContentException(name, "", "The file is missing.")
+            : Read<T>(newest.Key, newest.Value, schemas, name);
+    }
+
+    private static T Read<T>(string file, string text, IReadOnlyDictionary<string, string> schemas, string schema)
+    {
+        try
+        {
+            var error = JsonSchema.FromJsonAsync(schemas[schema + ".schema.json"]).GetAwaiter().GetResult().Validate(text).FirstOrDefault();
+            if (error is not null)
+                throw new ContentException(file, error.Path ?? "", error.Kind.ToString());
+            return JsonSerializer.Deserialize<T>(text, Json)!;
+        }
+        catch (Exception e) when (e is JsonException or Newtonsoft.Json.JsonException)
+        {
+            throw new ContentException(file, (e as JsonException)?.Path ?? "", e.Message);
+        }
+    }
+
+    private static Dictionary<string, string> Resources(string prefix)
+    {
+        var assembly = typeof(ContentLoader).Assembly;
+        return assembly
+            .GetManifestResourceNames()
+            .Select(name => (Name: name, Key: name.Replace('\\', '/')))
+            .Where(n => n.Key.StartsWith(prefix, StringComparison.Ordinal))
+            .ToDictionary(
+                n => n.Key[prefix.Length..],
+                n =>
+                {
+                    using var reader = new StreamReader(assembly.GetManifestResourceStream(n.Name)!);
+                    return reader.ReadToEnd();
+                }
+            );
+    }
+
+    private sealed record MeasureFile(int Version, IReadOnlyList<Measure> Measures);
+
+    private sealed record DrillFile(int Version, IReadOnlyList<Drill> Drills);
+
+    private sealed record IntakeFile(int Version, IReadOnlyList<IntakeQuestion> Questions);
+
+    private sealed record StopRuleFile(int Version, IReadOnlyList<StopRule> Rules);
+
+    private sealed record ApproachFile(int Version, IReadOnlyList<Approach> Approaches);
+}

@@ -1,0 +1,139 @@
+using System.Text.Json.Serialization;
+
+namespace Tensarch.Core.Planning;
+
+/// <summary>How much of a drill is done on one side, or on both at once where the drill has no sides.</summary>
+[JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]
+[JsonDerivedType(typeof(HoldDose), "hold")]
+[JsonDerivedType(typeof(RampedDose), "ramped")]
+[JsonDerivedType(typeof(RepsDose), "reps")]
+[JsonDerivedType(typeof(RhythmDose), "rhythm")]
+[JsonDerivedType(typeof(SupportLadderDose), "supportLadder")]
+[JsonDerivedType(typeof(AttemptsDose), "attempts")]
+[JsonDerivedType(typeof(FlowDose), "flow")]
+public abstract record Dose
+{
+    /// <summary>How many times the work comes, with a rest between.</summary>
+    [JsonIgnore]
+    public abstract int Repeats { get; }
+
+    public abstract Dose WithRepeats(int repeats);
+
+    /// <summary>The same dose with its times of holding cut to a share, to whole seconds (rule of absence and of pain events).</summary>
+    /// <param name="share">Above 0, at most 1.</param>
+    public abstract Dose Lightened(double share);
+
+    private protected static int Cut(int amount, double share) => Math.Max(1, (int)Math.Floor(amount * share + 1e-9));
+}
+
+/// <summary>A counted hold, in seconds or in breaths of the student's own length.</summary>
+public sealed record HoldDose(int? Seconds, int? Breaths, int Rounds, int RestSeconds) : Dose
+{
+    public override int Repeats => Rounds;
+
+    public override Dose WithRepeats(int repeats) => this with { Rounds = repeats };
+
+    public override Dose Lightened(double share) =>
+        this with
+        {
+            Seconds = Seconds is { } s ? Cut(s, share) : null,
+            Breaths = Breaths is { } b ? Cut(b, share) : null,
+        };
+}
+
+/// <summary>Settle, then rounds of press, lift and resettle; the effort rises from p₀ to p₁ and stays there for the last seconds.</summary>
+/// <param name="PlateauSeconds">m: the last seconds of press and of lift at the top effort; 0 ≤ m &lt; press and lift.</param>
+public sealed record RampedDose(
+    int SettleSeconds,
+    int PressSeconds,
+    int LiftSeconds,
+    int ResettleSeconds,
+    int Rounds,
+    int FromPercent,
+    int ToPercent,
+    int PlateauSeconds
+) : Dose
+{
+    public override int Repeats => Rounds;
+
+    public override Dose WithRepeats(int repeats) => this with { Rounds = repeats };
+
+    public override Dose Lightened(double share) =>
+        this with
+        {
+            SettleSeconds = Cut(SettleSeconds, share),
+            ResettleSeconds = Cut(ResettleSeconds, share),
+            ToPercent = Math.Max(FromPercent, (int)Math.Floor(ToPercent * share + 1e-9)),
+        };
+
+    public RampedDose CappedAt(int topPercent) =>
+        this with
+        {
+            ToPercent = Math.Min(ToPercent, topPercent),
+            FromPercent = Math.Min(FromPercent, topPercent),
+        };
+}
+
+/// <summary>Counted repetitions.</summary>
+/// <param name="SecondsPerRep">Default tempos: a repetition 4 s, a circle 3 s, a flip 2 s.</param>
+public sealed record RepsDose(int Reps, int Sets, int RestSeconds, int SecondsPerRep) : Dose
+{
+    public override int Repeats => Sets;
+
+    public override Dose WithRepeats(int repeats) => this with { Sets = repeats };
+
+    public override Dose Lightened(double share) => this with { Reps = Cut(Reps, share) };
+}
+
+/// <summary>Slow repetitions in and out, one breath each.</summary>
+public sealed record RhythmDose(int Reps) : Dose
+{
+    public override int Repeats => 1;
+
+    public override Dose WithRepeats(int repeats) => this;
+
+    public override Dose Lightened(double share) => this with { Reps = Cut(Reps, share) };
+}
+
+/// <summary>The same position, lowered step by step.</summary>
+public sealed record SupportLadderDose(IReadOnlyList<Rung> Rungs, int Rounds, int RestSeconds) : Dose
+{
+    public override int Repeats => Rounds;
+
+    public override Dose WithRepeats(int repeats) => this with { Rounds = repeats };
+
+    public override Dose Lightened(double share) =>
+        this with
+        {
+            Rungs = [.. Rungs.Select(r => r with { Seconds = Cut(r.Seconds, share) })],
+        };
+}
+
+/// <param name="Face">The block face under the hands: high, middle, low, floor, or none.</param>
+public sealed record Rung(string Name, string Face, int Seconds);
+
+/// <summary>Tries at a position, each logged with its time.</summary>
+public sealed record AttemptsDose(int Attempts, int MaxSeconds, int RestSeconds) : Dose
+{
+    public override int Repeats => Attempts;
+
+    public override Dose WithRepeats(int repeats) => this with { Attempts = repeats };
+
+    public override Dose Lightened(double share) => this with { MaxSeconds = Cut(MaxSeconds, share) };
+}
+
+/// <summary>A list of positions, each for breaths or seconds, in rounds.</summary>
+public sealed record FlowDose(IReadOnlyList<FlowPosition> Positions, int Rounds, int RestSeconds) : Dose
+{
+    public override int Repeats => Rounds;
+
+    public override Dose WithRepeats(int repeats) => this with { Rounds = repeats };
+
+    public override Dose Lightened(double share) =>
+        this with
+        {
+            Positions = [.. Positions.Select(p => p with { Seconds = p.Seconds is { } s ? Cut(s, share) : null })],
+        };
+}
+
+public sealed record FlowPosition(string Name, int? Breaths, int? Seconds);

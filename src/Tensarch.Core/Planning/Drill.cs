@@ -1,0 +1,110 @@
+using Tensarch.Core.Students;
+
+namespace Tensarch.Core.Planning;
+
+/// <summary>What a drill is for, in the order in which a session takes them.</summary>
+public enum DrillKind
+{
+    Raise,
+    Prepare,
+    Mobilise,
+    Strength,
+    EndRange,
+    Skill,
+    Attempt,
+    Counter,
+    Calm,
+}
+
+public enum SideMode
+{
+    /// <summary>No sides.</summary>
+    Both,
+
+    /// <summary>One side to its end, then the other.</summary>
+    Each,
+}
+
+/// <summary>The ladder stages a drill may be used in; ladder <c>*</c> is all of them.</summary>
+public sealed record Serves(string Ladder, int FromStage, int ToStage)
+{
+    public bool Stage(string ladder, int stage) => (Ladder == "*" || Ladder == ladder) && FromStage <= stage && stage <= ToStage;
+}
+
+/// <summary>An easier or harder version. Variants stand in order, easiest first.</summary>
+/// <param name="FromStage">The lowest stage whose default it is.</param>
+/// <param name="Loads">In place of the drill's, where given.</param>
+/// <param name="Dose">In place of the drill's, where given.</param>
+/// <param name="HandShare">In place of the drill's, where given.</param>
+public sealed record Variant(
+    string Key,
+    string Name,
+    int FromStage,
+    IReadOnlyDictionary<LoadTag, Load>? Loads = null,
+    Dose? Dose = null,
+    double? HandShare = null
+);
+
+/// <summary>One thing that is done.</summary>
+/// <param name="HandShare">Share of bodyweight on the hands, 0 to 1.</param>
+/// <param name="StretchesOtherSide">The side is the front leg; what is stretched belongs to the other.</param>
+/// <param name="UsesGapProps">Its support is chosen from the measured gap.</param>
+/// <param name="RampStrain">The breath strain is heavy when the ramp tops out above 60 %.</param>
+/// <param name="DayGateTest">It is the test of this day gate.</param>
+/// <param name="NeedsDayGate">It needs this day gate, tested earlier in the same session.</param>
+/// <param name="DayGateSubstitute">What is done instead when the day gate says no.</param>
+public sealed record Drill(
+    string Key,
+    string Name,
+    string Purpose,
+    DrillKind Kind,
+    SideMode Sides,
+    Dose Dose,
+    IReadOnlyDictionary<LoadTag, Load> Loads,
+    IReadOnlyList<Variant> Variants,
+    IReadOnlyList<Serves> Serves,
+    IReadOnlyList<string> Props,
+    IReadOnlyList<string> Cues,
+    IReadOnlyList<string> Checks,
+    IReadOnlyList<string> StopSigns,
+    string Warmth,
+    double HandShare,
+    bool StretchesOtherSide = false,
+    bool UsesGapProps = false,
+    bool RampStrain = false,
+    string? DayGateTest = null,
+    string? NeedsDayGate = null,
+    string? DayGateSubstitute = null
+)
+{
+    public bool ServesStage(string ladder, int stage) => Serves.Any(s => s.Stage(ladder, stage));
+
+    public Dose DoseOf(Variant variant) => variant.Dose ?? Dose;
+
+    public double HandShareOf(Variant variant) => variant.HandShare ?? HandShare;
+
+    /// <summary>
+    /// The load per tag of one variant at one dose. Breath strain of a ramp is heavy above a top of 60 %, else light;
+    /// a passive end-range hold is heavy from 45 s.
+    /// </summary>
+    public IReadOnlyDictionary<LoadTag, Load> LoadsOf(Variant variant, Dose dose)
+    {
+        var loads = new Dictionary<LoadTag, Load>(variant.Loads ?? Loads);
+        if (RampStrain && dose is RampedDose { ToPercent: > 60 })
+            loads[LoadTag.BreathStrain] = Load.Heavy;
+        if (loads.ContainsKey(LoadTag.PassiveEndRange))
+            loads[LoadTag.PassiveEndRange] = LongestHoldSeconds(dose) >= 45 ? Load.Heavy : Load.Light;
+        return loads;
+    }
+
+    private static double LongestHoldSeconds(Dose dose) =>
+        dose switch
+        {
+            RampedDose d => Math.Max(d.SettleSeconds, d.ResettleSeconds),
+            SupportLadderDose d => d.Rungs.Sum(r => r.Seconds),
+            HoldDose d => d.Seconds ?? (d.Breaths ?? 0) * 6,
+            AttemptsDose d => d.MaxSeconds,
+            FlowDose d => d.Positions.Max(p => p.Seconds ?? (p.Breaths ?? 0) * 6),
+            _ => 0,
+        };
+}

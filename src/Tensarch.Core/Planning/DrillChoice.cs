@@ -1,0 +1,125 @@
+using Tensarch.Core.Skills;
+using Tensarch.Core.Students;
+
+namespace Tensarch.Core.Planning;
+
+/// <summary>Fits one drill to one side: variant, dose and props, or the reason why it cannot be done.</summary>
+internal static class DrillChoice
+{
+    /// <summary>A passive hold stays light below 45 s.</summary>
+    private const double LightHoldSeconds = 40;
+
+    /// <summary>After a reviewed hold a region's dose is 40 % less for two weeks.</summary>
+    public const double EasedShare = 0.6;
+
+    /// <returns>The planned side, or the note that says why there is none.</returns>
+    public static (PlannedSide? Planned, PlanNote? Note) For(Drill drill, Side? side, int stage, SessionRequest request)
+    {
+        var spaced = Spacing(drill, request);
+        if (spaced is not null)
+            return (null, spaced);
+
+        var wanted = side is { } s ? Wanted(drill, request.Of(s)) : null;
+        var start = wanted is { } w ? IndexOf(drill, w) : Default(drill, stage);
+        LoadTag? refused = null;
+        for (var i = start; i >= 0; i--)
+        {
+            var variant = drill.Variants[i];
+            if (variant.FromStage > stage && i > 0)
+                continue;
+            foreach (var dose in Doses(drill, variant, i == start ? wanted : null, request))
+            {
+                var loads = drill.LoadsOf(variant, dose);
+                if (request.Cautions.Allow(loads))
+                    return (
+                        new(side, stage, variant.Key, dose, Props(drill, side, request), i == start ? null : drill.Variants[start].Key),
+                        null
+                    );
+                refused = Strictest(loads, request.Cautions);
+            }
+        }
+        var held = refused is { } tag && request.Cautions[tag] == CautionLevel.Held;
+        return (null, new(held ? "heldTag" : "limitedTag", drill.Key, refused));
+    }
+
+    /// <summary>The gate's own test that this drill answers, once the first week is over.</summary>
+    public static ReadinessTest? Wanted(Drill drill, SideState side) =>
+        side.Wanted.FirstOrDefault(t =>
+            t switch
+            {
+                HoldCriterion h => h.Drill == drill.Key,
+                RepsCriterion r => r.Drill == drill.Key,
+                _ => false,
+            }
+        );
+
+    private static int IndexOf(Drill drill, ReadinessTest wanted)
+    {
+        var key = wanted is HoldCriterion h ? h.Variant : ((RepsCriterion)wanted).Variant;
+        return drill.Variants.Index().First(v => v.Item.Key == key).Index;
+    }
+
+    private static int Default(Drill drill, int stage) =>
+        Math.Max(0, drill.Variants.Index().Where(v => v.Item.FromStage <= stage).Select(v => v.Index).DefaultIfEmpty(0).Max());
+
+    /// <summary>The dose asked for, then the same with its passive holds cut short, for someone limited to light ones.</summary>
+    private static IEnumerable<Dose> Doses(Drill drill, Variant variant, ReadinessTest? wanted, SessionRequest request)
+    {
+        var dose = wanted is HoldCriterion hold ? HoldFor(hold, drill) : drill.DoseOf(variant);
+        if (dose is RampedDose ramped)
+            dose = (request.FirstWeek ? request.Approach.FirstWeekRamp : ramped).CappedAt(request.Cautions.RampTopPercent);
+        if (request.Absence == Absence.Lighter && drill.Kind is not (DrillKind.Raise or DrillKind.Prepare or DrillKind.Calm))
+            dose = dose.Lightened(Absences.LighterShare);
+        if (drill.Loads.Keys.Any(request.EasedRegions.Contains))
+            dose = dose.Lightened(EasedShare);
+        yield return dose;
+        if (dose is RampedDose long_ && Math.Max(long_.SettleSeconds, long_.ResettleSeconds) > LightHoldSeconds)
+            yield return long_ with
+            {
+                SettleSeconds = (int)Math.Min(long_.SettleSeconds, LightHoldSeconds),
+                ResettleSeconds = (int)Math.Min(long_.ResettleSeconds, LightHoldSeconds),
+                ToPercent = Math.Min(long_.ToPercent, 60),
+            };
+        else if (dose is HoldDose { Seconds: > (int)LightHoldSeconds } hold2)
+            yield return hold2 with
+            {
+                Seconds = (int)LightHoldSeconds,
+            };
+        else if (dose is SupportLadderDose ladder && ladder.Rungs.Sum(r => r.Seconds) is var sum && sum > LightHoldSeconds)
+            yield return ladder.Lightened(LightHoldSeconds / sum);
+    }
+
+    /// <summary>Two holds of what the gate asks for, far enough apart to count as two.</summary>
+    private static Dose HoldFor(HoldCriterion hold, Drill drill) =>
+        drill.Kind == DrillKind.Attempt ? new AttemptsDose(2, hold.Seconds, 60) : new HoldDose(hold.Seconds, null, 2, 60);
+
+    private static PlanNote? Spacing(Drill drill, SessionRequest request)
+    {
+        foreach (var (tag, load) in drill.Loads)
+            if (
+                load == Load.Heavy
+                && tag.IsRegion()
+                && request.DaysSinceHeavy.TryGetValue(tag, out var days)
+                && days < request.Approach.EndRangeSpacingDays
+            )
+                return new(
+                    "spacing",
+                    drill.Key,
+                    tag,
+                    Number: request.Approach.EndRangeSpacingDays,
+                    Date: request.Date.AddDays(request.Approach.EndRangeSpacingDays - days)
+                );
+        return null;
+    }
+
+    private static LoadTag? Strictest(IReadOnlyDictionary<LoadTag, Load> loads, Cautions cautions) =>
+        loads
+            .Where(l => l.Value != Load.None && cautions[l.Key] != CautionLevel.Free)
+            .OrderByDescending(l => cautions[l.Key])
+            .ThenByDescending(l => l.Value)
+            .Select(l => (LoadTag?)l.Key)
+            .FirstOrDefault();
+
+    private static PropAdvice? Props(Drill drill, Side? side, SessionRequest request) =>
+        drill.UsesGapProps && side is { } s && request.Of(s).GapCm is { } gap ? PropAdvice.ForFrontSplit(gap, request.BlocksOwned) : null;
+}

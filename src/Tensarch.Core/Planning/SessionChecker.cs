@@ -1,0 +1,183 @@
+using Tensarch.Core.Catalogue;
+using Tensarch.Core.Students;
+
+namespace Tensarch.Core.Planning;
+
+/// <summary>A rule that a plan breaks.</summary>
+/// <param name="Rule">The rule's number in the planning rules.</param>
+public sealed record Violation(int Rule, string Code, string? Drill = null);
+
+/// <summary>
+/// Verifies a finished session against every rule that must hold. Shares no code with the builder: it reads the plan and the
+/// facts and counts again in its own way. A plan with a violation is not stored.
+/// </summary>
+public static class SessionChecker
+{
+    public static IReadOnlyList<Violation> Check(SessionPlan plan, SessionRequest facts, CatalogueContent catalogue)
+    {
+        var lines = (
+            from planned in plan.Drills
+            from side in planned.Sides
+            let drill = catalogue.Drill(planned.Drill)
+            select new Line(planned, side, drill, drill.Variants.Single(v => v.Key == side.Variant))
+        ).ToList();
+        return
+        [
+            .. Cautions(lines, facts),
+            .. Stages(lines, facts),
+            .. Order(lines, plan, catalogue),
+            .. Length(lines, plan),
+            .. Spacing(lines, facts),
+            .. FirstWeek(lines, facts),
+            .. Sides(plan, facts),
+        ];
+    }
+
+    private sealed record Line(PlannedDrill Planned, PlannedSide Side, Drill Drill, Variant Variant)
+    {
+        public IReadOnlyDictionary<LoadTag, Load> Loads => Drill.LoadsOf(Variant, Side.Dose);
+
+        public bool WarmsUp => Drill.Kind is DrillKind.Raise or DrillKind.Prepare or DrillKind.Mobilise;
+    }
+
+    /// <summary>Rule 1: nothing held; what is limited is light; a ramp stays under the student's top.</summary>
+    private static IEnumerable<Violation> Cautions(List<Line> lines, SessionRequest facts)
+    {
+        foreach (var line in lines)
+        {
+            foreach (var (tag, load) in line.Loads)
+            {
+                if (load != Load.None && facts.Cautions.Levels[tag] == CautionLevel.Held)
+                    yield return new(1, "heldTagPlanned", line.Drill.Key);
+                if (load == Load.Heavy && facts.Cautions.Levels[tag] == CautionLevel.Limited)
+                    yield return new(1, "limitedTagHeavy", line.Drill.Key);
+            }
+            if (line.Side.Dose is RampedDose ramp && ramp.ToPercent > facts.Cautions.RampTopPercent)
+                yield return new(1, "rampOverTop", line.Drill.Key);
+        }
+    }
+
+    /// <summary>Rule 2: a drill serves the stage of the side; attempts wait; a day gate is tested before what needs it.</summary>
+    private static IEnumerable<Violation> Stages(List<Line> lines, SessionRequest facts)
+    {
+        var tested = new HashSet<(string Gate, Side? Side)>();
+        var stages = new[] { facts.Left.Stage, facts.Right.Stage }.Select(s => Math.Min(s, facts.Ladder.Stages.Count)).ToList();
+        foreach (var line in lines)
+        {
+            var stage = line.Side.Side switch
+            {
+                Side.Left => stages[0],
+                Side.Right => stages[1],
+                _ => stages.Min(),
+            };
+            if (
+                !line.Drill.Serves.Any(s => (s.Ladder == "*" || s.Ladder == facts.Ladder.Key) && s.FromStage <= stage && stage <= s.ToStage)
+            )
+                yield return new(2, "stageNotServed", line.Drill.Key);
+            if (line.Drill.DayGateTest is { } gate)
+                tested.Add((gate, line.Side.Side));
+            if (line.Drill.NeedsDayGate is { } needed && !tested.Contains((needed, line.Side.Side)))
+                yield return new(2, "dayGateMissing", line.Drill.Key);
+            if (line.Drill.Kind == DrillKind.Attempt && (facts.DaysSinceStart < 5 || facts.SessionsSinceStart < 4))
+                yield return new(2, "attemptTooEarly", line.Drill.Key);
+        }
+    }
+
+    /// <summary>Rule 3: enough warm-up, regions and wrists prepared first, in order, calm at the end.</summary>
+    private static IEnumerable<Violation> Order(List<Line> lines, SessionPlan plan, CatalogueContent catalogue)
+    {
+        var warm = lines.Where(l => l.WarmsUp).Sum(l => Seconds(l, plan));
+        if (warm < 300 || warm < 0.15 * lines.Sum(l => Seconds(l, plan)))
+            yield return new(3, "warmUpTooShort");
+
+        var prepared = new HashSet<LoadTag>();
+        var wristsReady = false;
+        var kind = DrillKind.Raise;
+        foreach (var line in lines)
+        {
+            if (line.Drill.Kind < kind)
+                yield return new(3, "outOfOrder", line.Drill.Key);
+            kind = line.Drill.Kind;
+            foreach (var (tag, load) in line.Loads)
+                if (load == Load.Heavy && tag.IsRegion() && !prepared.Contains(tag))
+                    yield return new(3, "regionNotPrepared", line.Drill.Key);
+            if (line.Drill is { Kind: DrillKind.Prepare, Key: "wrist-series" })
+                wristsReady = true;
+            else if (line.Drill.HandShareOf(line.Variant) > 0 && !wristsReady)
+                yield return new(3, "wristsNotPrepared", line.Drill.Key);
+            if (line.WarmsUp)
+                prepared.UnionWith(line.Loads.Keys);
+        }
+        if (plan.Drills.Count == 0 || catalogue.Drill(plan.Drills[^1].Drill).Kind != DrillKind.Calm)
+            yield return new(3, "noCalmAtEnd");
+    }
+
+    /// <summary>Rule 4: within the minutes; a session under 85 % of them says so.</summary>
+    private static IEnumerable<Violation> Length(List<Line> lines, SessionPlan plan)
+    {
+        var seconds = lines.Sum(l => Seconds(l, plan));
+        if (seconds > plan.Minutes * 60)
+            yield return new(4, "overMinutes");
+        if (seconds < 0.85 * plan.Minutes * 60 && plan.Notes.All(n => n.Code != "notEnoughToDo"))
+            yield return new(4, "underFilled");
+    }
+
+    /// <summary>Rule 5: heavy work on one region keeps its distance in days.</summary>
+    private static IEnumerable<Violation> Spacing(List<Line> lines, SessionRequest facts) =>
+        from line in lines
+        from load in line.Loads
+        where load.Value == Load.Heavy && load.Key.IsRegion()
+        where facts.DaysSinceHeavy.GetValueOrDefault(load.Key, int.MaxValue) < facts.Approach.EndRangeSpacingDays
+        select new Violation(5, "tooSoonForRegion", line.Drill.Key);
+
+    /// <summary>Rule 7: the first week of a skill uses the first-week dose and no attempts.</summary>
+    private static IEnumerable<Violation> FirstWeek(List<Line> lines, SessionRequest facts)
+    {
+        if (facts.DaysSinceStart >= 7)
+            yield break;
+        foreach (var line in lines)
+        {
+            if (line.Drill.Kind == DrillKind.Attempt)
+                yield return new(7, "attemptInFirstWeek", line.Drill.Key);
+            if (line.Side.Dose is RampedDose { ToPercent: > 60 } or RampedDose { Rounds: > 1 } or RampedDose { SettleSeconds: > 60 })
+                yield return new(7, "overFirstWeekDose", line.Drill.Key);
+        }
+    }
+
+    /// <summary>Rule 12: the weaker side goes first, with at most half as many rounds again.</summary>
+    private static IEnumerable<Violation> Sides(SessionPlan plan, SessionRequest facts)
+    {
+        if (facts.Weaker is { } weaker && plan.FirstSide != weaker)
+            yield return new(12, "weakerNotFirst");
+        foreach (var drill in plan.Drills.Where(d => d.Sides.Count == 2))
+        {
+            if (drill.Sides[0].Side != plan.FirstSide)
+                yield return new(12, "sideOrder", drill.Drill);
+            var rounds = drill.Sides.Select(s => s.Dose.Repeats).Order().ToList();
+            if (drill.Sides[0].Dose.GetType() == drill.Sides[1].Dose.GetType() && rounds[1] > 1.5 * rounds[0])
+                yield return new(12, "sidesUneven", drill.Drill);
+        }
+    }
+
+    /// <summary>Length by closed formula, one line at a time.</summary>
+    private static int Seconds(Line line, SessionPlan plan)
+    {
+        var second = line.Planned.Sides.Count == 2 && line.Planned.Sides[1] == line.Side;
+        return 10 + (second ? 5 : 0) + Seconds(line.Side.Dose, plan.BreathSeconds);
+    }
+
+    private static int Seconds(Dose dose, double breath) =>
+        dose switch
+        {
+            RampedDose d => d.SettleSeconds + d.Rounds * (d.PressSeconds + d.LiftSeconds + d.ResettleSeconds),
+            HoldDose d => d.Rounds * (d.Seconds ?? Whole((d.Breaths ?? 1) * breath)) + (d.Rounds - 1) * d.RestSeconds,
+            AttemptsDose d => d.Attempts * d.MaxSeconds + (d.Attempts - 1) * d.RestSeconds,
+            RepsDose d => d.Sets * d.Reps * d.SecondsPerRep + (d.Sets - 1) * d.RestSeconds,
+            RhythmDose d => Whole(d.Reps * breath),
+            SupportLadderDose d => d.Rounds * d.Rungs.Sum(r => r.Seconds) + (d.Rounds - 1) * d.RestSeconds,
+            FlowDose d => d.Rounds * d.Positions.Sum(p => p.Seconds ?? Whole((p.Breaths ?? 1) * breath)) + (d.Rounds - 1) * d.RestSeconds,
+            _ => throw new ArgumentOutOfRangeException(nameof(dose), dose, "No such kind of dose."),
+        };
+
+    private static int Whole(double seconds) => (int)Math.Ceiling(seconds - 1e-9);
+}

@@ -1,0 +1,51 @@
+using Tensarch.Core.Students;
+
+namespace Tensarch.Core.Planning;
+
+/// <summary>One planned session: drills in the order in which they are done.</summary>
+/// <param name="Minutes">What the day allows.</param>
+/// <param name="FirstSide">The side that goes first in every drill with sides.</param>
+/// <param name="Notes">Every rule that shaped the session, as codes.</param>
+public sealed record SessionPlan(
+    string Ladder,
+    int LadderVersion,
+    string Approach,
+    string? Standard,
+    DateOnly Date,
+    int Minutes,
+    Side FirstSide,
+    double BreathSeconds,
+    IReadOnlyList<PlannedDrill> Drills,
+    IReadOnlyList<PlanNote> Notes
+);
+
+/// <param name="Id">Unique within the session.</param>
+/// <param name="Reason">Why the drill is there, as a code: see <see cref="DrillReason"/>.</param>
+public sealed record PlannedDrill(string Id, string Drill, DrillReason Reason, IReadOnlyList<PlannedSide> Sides);
+
+/// <summary>One side of a planned drill, or the whole of one without sides.</summary>
+/// <param name="Stage">The stage of the skill it trains.</param>
+public sealed record PlannedSide(Side? Side, int Stage, string Variant, Dose Dose, PropAdvice? Props, string? EasedFrom = null);
+
+/// <summary>Why a drill is in the session.</summary>
+/// <param name="Code">
+/// <c>warmUp</c>, <c>preparesRegions</c>, <c>wristsBeforeHands</c>, <c>stageWork</c>, <c>gateAsksHold</c>, <c>gateAsksReps</c>, <c>strengthForStage</c>,
+/// <c>dayGate</c>, <c>attempt</c>, <c>counter</c>, <c>calm</c>.
+/// </param>
+/// <param name="Stage">The stage it serves, where it serves one.</param>
+/// <param name="Number">Seconds or repetitions that the gate asks for.</param>
+public sealed record DrillReason(string Code, int? Stage = null, int? Number = null, Side? Side = null);
+
+/// <summary>A rule that shaped the session.</summary>
+/// <param name="Code">
+/// <c>heldTag</c>, <c>limitedTag</c>, <c>eased</c>, <c>spacing</c>, <c>firstWeek</c>, <c>attemptDelay</c>, <c>weakerFirst</c>, <c>extraRound</c>, <c>sidesAlternate</c>,
+/// <c>reBaseline</c>, <c>lighterAfterBreak</c>, <c>repeatLastWeek</c>, <c>lighterAfterPain</c>, <c>notEnoughToDo</c>, <c>didNotFit</c>, <c>notServed</c>.
+/// </param>
+public sealed record PlanNote(
+    string Code,
+    string? Drill = null,
+    LoadTag? Tag = null,
+    Side? Side = null,
+    double? Number = null,
+    DateOnly? Date = null
+);

@@ -1,0 +1,55 @@
+using Tensarch.Core.Skills;
+using Tensarch.Core.Students;
+
+namespace Tensarch.Core.Planning;
+
+/// <summary>Where one side stands on the ladder.</summary>
+/// <param name="GapCm">The last gap that counts, for choosing props; none when there is none.</param>
+/// <param name="Wanted">Holds and repetitions that the side's gate still asks for.</param>
+public sealed record SideState(Side Side, int Stage, double? GapCm, IReadOnlyList<ReadinessTest> Wanted);
+
+/// <summary>Everything the next session depends on.</summary>
+/// <param name="Minutes">What the day allows; see <see cref="SessionBuilder.FewestMinutes"/>.</param>
+/// <param name="Weaker">The weaker side; none while the difference is within noise.</param>
+/// <param name="LastFirstSide">The side that went first last time.</param>
+/// <param name="DaysSinceStart">Since the student began this skill.</param>
+/// <param name="SessionsSinceStart">Logged since then.</param>
+/// <param name="DaysSinceLast">Since the last logged session; none when there was none.</param>
+/// <param name="DaysSinceHeavy">Per region, days since heavy work on it.</param>
+/// <param name="EasedRegions">Regions whose dose is cut after a reviewed hold.</param>
+public sealed record SessionRequest(
+    Ladder Ladder,
+    Approach Approach,
+    string? Standard,
+    DateOnly Date,
+    int Minutes,
+    SideState Left,
+    SideState Right,
+    Side? Weaker,
+    Side? LastFirstSide,
+    int DaysSinceStart,
+    int SessionsSinceStart,
+    int? DaysSinceLast,
+    IReadOnlyDictionary<LoadTag, int> DaysSinceHeavy,
+    IReadOnlySet<LoadTag> EasedRegions,
+    Cautions Cautions,
+    double BreathSeconds,
+    int BlocksOwned
+)
+{
+    public SideState Of(Side side) => side == Side.Left ? Left : Right;
+
+    /// <summary>The stage whose work a side does: the last one when the skill is owned.</summary>
+    public int WorkStage(Side side) => Math.Clamp(Of(side).Stage, 1, Ladder.Stages.Count);
+
+    public int LowerStage => Math.Min(WorkStage(Side.Left), WorkStage(Side.Right));
+
+    /// <summary>Week one of the skill, or of coming back after four weeks.</summary>
+    public bool FirstWeek => DaysSinceStart < 7 || Absence == Absence.ReBaseline;
+
+    public Absence Absence => Absences.After(DaysSinceLast);
+
+    /// <summary>The full position is tried after the first-attempt delay only, and not in a first week.</summary>
+    public bool AttemptsAllowed =>
+        !FirstWeek && DaysSinceStart >= SessionBuilder.AttemptDelayDays && SessionsSinceStart >= SessionBuilder.AttemptDelaySessions;
+}

@@ -1,0 +1,73 @@
+using Tensarch.Core.Catalogue;
+using Tensarch.Core.Planning;
+
+namespace Tensarch.Core.Sessions;
+
+/// <summary>One drill on one side, or a drill without sides: the unit that the runner skips, eases or ends.</summary>
+/// <param name="Id">The planned drill's id, with the side.</param>
+public sealed record TimelinePart(string Id, PlannedDrill Planned, PlannedSide PlannedSide, IReadOnlyList<Segment> Segments)
+{
+    public int Seconds => Segments.Sum(s => s.Seconds);
+}
+
+/// <summary>
+/// A session to the second. Set-up 10 s once per drill and side, 5 s to switch sides, rests between rounds.
+/// </summary>
+public static class Timeline
+{
+    public const int SetUpSeconds = 10;
+    public const int SwitchSeconds = 5;
+
+    public static IReadOnlyList<TimelinePart> Of(SessionPlan plan, CatalogueContent catalogue)
+    {
+        var parts = new List<TimelinePart>();
+        var start = 0;
+        foreach (var planned in plan.Drills)
+        foreach (var part in Parts(planned, catalogue.Drill(planned.Drill), plan.BreathSeconds))
+        {
+            parts.Add(part with { Segments = StartingAt(part.Segments, ref start) });
+        }
+        return parts;
+    }
+
+    /// <summary>How long a planned drill takes, both sides together.</summary>
+    public static int SecondsOf(PlannedDrill planned, Drill drill, double breathSeconds) =>
+        Parts(planned, drill, breathSeconds).Sum(p => p.Seconds);
+
+    public static int SecondsOf(SessionPlan plan, CatalogueContent catalogue) => Of(plan, catalogue).Sum(p => p.Seconds);
+
+    /// <summary>The segments of one side in one version, starting at 0; used for the plan and for every easier version.</summary>
+    public static IReadOnlyList<Segment> Segments(string part, Drill drill, PlannedSide side, bool afterOtherSide, double breathSeconds)
+    {
+        var writer = new SegmentWriter(part, drill, side, breathSeconds);
+        if (afterOtherSide)
+            writer.Add(SegmentKind.SwitchSides, SwitchSeconds);
+        writer.Add(SegmentKind.SetUp, SetUpSeconds);
+        writer.Dose();
+        return writer.Segments;
+    }
+
+    public static string PartId(PlannedDrill planned, PlannedSide side) =>
+        side.Side is { } s ? $"{planned.Id}-{(s == Side.Left ? "left" : "right")}" : planned.Id;
+
+    private static IEnumerable<TimelinePart> Parts(PlannedDrill planned, Drill drill, double breathSeconds)
+    {
+        for (var i = 0; i < planned.Sides.Count; i++)
+        {
+            var side = planned.Sides[i];
+            var id = PartId(planned, side);
+            yield return new(id, planned, side, Segments(id, drill, side, i > 0, breathSeconds));
+        }
+    }
+
+    private static List<Segment> StartingAt(IReadOnlyList<Segment> segments, ref int start)
+    {
+        var moved = new List<Segment>(segments.Count);
+        foreach (var segment in segments)
+        {
+            moved.Add(segment with { StartSeconds = start });
+            start += segment.Seconds;
+        }
+        return moved;
+    }
+}

@@ -1,0 +1,58 @@
+using Tensarch.Core.Measuring;
+using Tensarch.Core.Students;
+
+namespace Tensarch.Core.Skills;
+
+/// <summary>One set that was done: in a session or, as a tested hold, on the bench.</summary>
+/// <param name="Session">The session it belongs to; none on the bench.</param>
+/// <param name="Day">The day in the studio's time zone.</param>
+/// <param name="Seconds">The longest hold of the set, where it was held.</param>
+/// <param name="CleanReps">Clean repetitions, where it was counted.</param>
+public sealed record LoggedSet(
+    Guid Id,
+    Guid? Session,
+    DateTimeOffset At,
+    DateOnly Day,
+    string Drill,
+    string Variant,
+    Side? Side,
+    double? Seconds,
+    int? CleanReps,
+    int? Quality
+);
+
+/// <summary>A form checklist, ticked at one sitting.</summary>
+public sealed record FormCheck(Guid Id, DateTimeOffset At, string Ladder, int Stage, Side? Side, IReadOnlyList<string> Ticked);
+
+/// <summary>A logged session: when it started, and on which day.</summary>
+public sealed record SessionDay(Guid Session, DateTimeOffset At, DateOnly Day);
+
+/// <summary>A coach's decision about one side of a ladder.</summary>
+public sealed record StageDecision(Side? Side, int FromStage, int ToStage, DateTimeOffset At);
+
+/// <summary>The facts on which a student's gates are judged.</summary>
+/// <param name="Standard">The standard of the skill; readings under another are not looked at.</param>
+/// <param name="Now">The moment of judging.</param>
+public sealed record Evidence(
+    string? Standard,
+    IReadOnlyList<Reading> Readings,
+    IReadOnlyList<LoggedSet> Sets,
+    IReadOnlyList<SessionDay> Sessions,
+    IReadOnlyList<BodySignal> Signals,
+    IReadOnlyList<FormCheck> Forms,
+    IReadOnlyList<StageDecision> Decisions,
+    Cautions Cautions,
+    DateTimeOffset Now,
+    DateOnly Today
+)
+{
+    /// <summary>Readings of a measure on a side, in the warmth and mode named, under the skill's standard where the measure has standards.</summary>
+    public IEnumerable<Reading> Of(Measure measure, Side? side, Warmth warmth) =>
+        Readings.Where(r =>
+            r.Series.Measure == measure.Key
+            && r.Series.Side == (measure.PerSide ? side : null)
+            && r.Series.Warmth == warmth
+            && r.Series.Mode == measure.Mode
+            && (measure.Standards.Count == 0 || r.Series.Standard == Standard)
+        );
+}

@@ -1,0 +1,98 @@
+using Tensarch.Core.Measuring;
+
+namespace Tensarch.Core.Skills;
+
+/// <summary>What a range-of-motion test says, with its numbers in the measure's unit.</summary>
+/// <param name="Margin">How far past the threshold; negative when short of it.</param>
+/// <param name="Noise">z·SE: what the margin must reach for a pass on one test.</param>
+/// <param name="Evidence">The readings it rests on.</param>
+public sealed record RomVerdict(
+    Outcome Outcome,
+    string Reason,
+    double? Value,
+    double? StandardError,
+    double? Margin,
+    double? Noise,
+    DateTimeOffset? At,
+    int Trials,
+    IReadOnlyList<Guid> Evidence
+);
+
+/// <summary>Has a series passed a threshold, and not by luck or by measurement noise?</summary>
+/// <param name="Threshold">In the measure's unit.</param>
+/// <param name="ShelfDays">A test older than this is stale.</param>
+/// <param name="MinTrials">A test with fewer trials is borderline at best and confirms nothing.</param>
+public sealed record RomTest(Comparison Comparison, double Threshold, double ShelfDays = 21, int MinTrials = 1)
+{
+    /// <summary>One-sided 90 % point of the normal distribution.</summary>
+    public const double OneSided90 = 1.2815515655446004;
+
+    /// <summary>A confirming test is at least this much older.</summary>
+    public static readonly TimeSpan Confirming = TimeSpan.FromHours(40);
+
+    /// <summary>
+    /// Judges readings of one series, in any order, none later than <paramref name="now"/>.
+    /// Clear pass: the threshold lies outside the one-sided 90 % bound of the latest test. Confirmed pass: the latest
+    /// test and the latest one at least 40 hours older both reach it, and every test between them. Between the bounds:
+    /// borderline.
+    /// </summary>
+    public RomVerdict Judge(IEnumerable<Reading> readings, DateTimeOffset now)
+    {
+        var tests = PooledTest.From(readings);
+        if (tests.Count == 0)
+            return new(Outcome.NoData, "noReadings", null, null, null, null, null, 0, []);
+
+        var latest = tests[^1];
+        if (!OnShelf(latest, now))
+            return Say(Outcome.Stale, "olderThanShelfLife", latest);
+
+        var noise = Noise(latest);
+        if (Margin(latest) + noise < 0)
+            return Say(Outcome.NotMet, "shortOfThreshold", latest);
+        if (latest.Trials < MinTrials)
+            return Say(Outcome.Borderline, "tooFewTrials", latest);
+        if (Margin(latest) >= noise)
+            return Say(Outcome.Met, "clearPass", latest);
+        return Confirmation(tests, now) is { } earlier
+            ? Say(Outcome.Met, "confirmedPass", latest, earlier.Readings)
+            : Say(Outcome.Borderline, "withinNoise", latest);
+    }
+
+    /// <summary>How far a value is past the threshold; negative when short of it.</summary>
+    public double Margin(double value) => Comparison == Comparison.AtLeast ? value - Threshold : Threshold - value;
+
+    private double Margin(PooledTest test) => Margin(test.Estimate.Value);
+
+    private static double Noise(PooledTest test) => OneSided90 * test.Estimate.StandardError;
+
+    private bool OnShelf(PooledTest test, DateTimeOffset now) => now - test.Last <= TimeSpan.FromDays(ShelfDays);
+
+    private PooledTest? Confirmation(IReadOnlyList<PooledTest> tests, DateTimeOffset now)
+    {
+        var latest = tests[^1];
+        if (Margin(latest) < 0)
+            return null;
+        for (var i = tests.Count - 2; i >= 0; i--)
+        {
+            var earlier = tests[i];
+            if (Margin(earlier) < 0 || !OnShelf(earlier, now))
+                return null;
+            if (earlier.Trials >= MinTrials && latest.First - earlier.Last >= Confirming)
+                return earlier;
+        }
+        return null;
+    }
+
+    private RomVerdict Say(Outcome outcome, string reason, PooledTest latest, IReadOnlyList<Guid>? confirming = null) =>
+        new(
+            outcome,
+            reason,
+            latest.Estimate.Value,
+            latest.Estimate.StandardError,
+            Margin(latest),
+            Noise(latest),
+            latest.Last,
+            latest.Trials,
+            [.. latest.Readings, .. confirming ?? []]
+        );
+}

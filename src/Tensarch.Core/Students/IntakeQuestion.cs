@@ -1,0 +1,35 @@
+namespace Tensarch.Core.Students;
+
+public enum TagScope
+{
+    /// <summary>The tags that are listed.</summary>
+    Listed,
+    Regions,
+    All,
+}
+
+/// <summary>What a "yes" does to some tags.</summary>
+public sealed record CautionEffect(CautionLevel Level, TagScope Scope, IReadOnlyList<LoadTag> Tags)
+{
+    public IEnumerable<LoadTag> Covers =>
+        Scope switch
+        {
+            TagScope.All => LoadTags.All,
+            TagScope.Regions => LoadTags.Regions,
+            _ => Tags,
+        };
+}
+
+/// <summary>One yes/no question of the intake screen, in plain words, with what a "yes" holds or limits.</summary>
+/// <param name="SensationCeiling">Of 10; the student's own ceiling is cut to it.</param>
+/// <param name="RampTopPercent">Ramped contractions top out here.</param>
+/// <param name="Advice">Shown at once when the answer is yes.</param>
+public sealed record IntakeQuestion(
+    string Key,
+    string Text,
+    string Label,
+    IReadOnlyList<CautionEffect> Effects,
+    string Advice,
+    int? SensationCeiling = null,
+    int? RampTopPercent = null
+);

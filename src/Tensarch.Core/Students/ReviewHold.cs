@@ -1,0 +1,84 @@
+namespace Tensarch.Core.Students;
+
+/// <summary>A tag held by what happened in training.</summary>
+/// <param name="NeedsClinician">Lifted by a clinician's clearance only; else by a coach's recorded review.</param>
+/// <param name="PainFreeSessions">Sessions logged since without a pain event in it.</param>
+public sealed record ReviewHold(LoadTag Tag, DateTimeOffset Since, bool NeedsClinician, int PainFreeSessions)
+{
+    /// <summary>A coach's review is taken no earlier than after so many pain-free sessions.</summary>
+    public const int PainFreeSessionsNeeded = 2;
+
+    public bool MayBeReviewed => !NeedsClinician && PainFreeSessions >= PainFreeSessionsNeeded;
+}
+
+/// <summary>A coach's recorded review of a held tag.</summary>
+public sealed record HoldReview(LoadTag Tag, DateTimeOffset At);
+
+/// <summary>Derives the standing review holds from signals and reviews.</summary>
+public static class ReviewHolds
+{
+    /// <summary>Two pain events in one region within so many days hold it.</summary>
+    public const int PainWindowDays = 14;
+
+    /// <param name="sessions">When each session was logged.</param>
+    public static IReadOnlyList<ReviewHold> From(
+        IReadOnlyList<StopRule> rules,
+        IReadOnlyList<BodySignal> signals,
+        IReadOnlyList<HoldReview> reviews,
+        IReadOnlyList<DateTimeOffset> sessions
+    )
+    {
+        var raised = ByPain(signals).Concat(ByRule(rules, signals));
+        var standing =
+            from hold in raised
+            where hold.NeedsClinician || !reviews.Any(r => r.Tag == hold.Tag && r.At >= hold.Since)
+            group hold by (hold.Tag, hold.NeedsClinician) into same
+            let since = same.Max(h => h.Since)
+            select new ReviewHold(same.Key.Tag, since, same.Key.NeedsClinician, PainFree(same.Key.Tag, since, signals, sessions));
+        return [.. standing.OrderBy(h => h.Tag)];
+    }
+
+    private static IEnumerable<(LoadTag Tag, DateTimeOffset Since, bool NeedsClinician)> ByPain(IReadOnlyList<BodySignal> signals) =>
+        from region in signals.Where(s => s.IsPainEvent).GroupBy(s => s.Region!.Value)
+        let ordered = region.OrderBy(s => s.At).ToList()
+        from pair in ordered.Zip(ordered.Skip(1))
+        where pair.Second.At - pair.First.At <= TimeSpan.FromDays(PainWindowDays)
+        select (region.Key, pair.Second.At, false);
+
+    private static IEnumerable<(LoadTag Tag, DateTimeOffset Since, bool NeedsClinician)> ByRule(
+        IReadOnlyList<StopRule> rules,
+        IReadOnlyList<BodySignal> signals
+    )
+    {
+        foreach (var signal in signals)
+        {
+            var rule = rules.Single(r => r.Signal == signal.Kind);
+            if (rule.HoldsRegion && signal.Region is { } region)
+                yield return (region, signal.At, false);
+            foreach (var tag in rule.Holds)
+                yield return (tag, signal.At, false);
+            if (rule.ClinicianRegions.Count == 0 || (signal.Region is { } at && rule.ClinicianRegions.Contains(at)))
+                foreach (var tag in rule.ClinicianHolds)
+                    yield return (tag, signal.At, true);
+        }
+    }
+
+    private static int PainFree(
+        LoadTag tag,
+        DateTimeOffset since,
+        IReadOnlyList<BodySignal> signals,
+        IReadOnlyList<DateTimeOffset> sessions
+    )
+    {
+        var later = sessions.Where(s => s > since).Order().ToList();
+        return later
+            .Where(
+                (start, i) =>
+                {
+                    var end = i + 1 < later.Count ? later[i + 1] : DateTimeOffset.MaxValue;
+                    return !signals.Any(s => s.IsPainEvent && s.Region == tag && s.At >= start && s.At < end);
+                }
+            )
+            .Count();
+    }
+}

@@ -1,0 +1,40 @@
+namespace Tensarch.Core.Students;
+
+public enum Ends
+{
+    /// <summary>Nothing ends; the drill goes on one level easier.</summary>
+    Nothing,
+
+    /// <summary>The drill, on the side that is worked.</summary>
+    DrillSide,
+
+    /// <summary>Every drill today with the region, without a substitute.</summary>
+    Region,
+
+    /// <summary>Every drill today with one of the rule's tags.</summary>
+    Tags,
+    Session,
+}
+
+/// <summary>The response to a signal in a session. Stop rules are data and always come from the newest shipped version.</summary>
+/// <param name="AsksRegion">The coach names the region.</param>
+/// <param name="EasierBy">How many levels easier the rest of the drill goes on, or is offered; 0 for none.</param>
+/// <param name="Tags">What ends today, where <see cref="Ends"/> is tags.</param>
+/// <param name="HoldsRegion">A review hold on the named region.</param>
+/// <param name="Holds">A review hold on these tags.</param>
+/// <param name="ClinicianHolds">Held until a clinician's clearance.</param>
+/// <param name="ClinicianRegions">Where the named region is one of these, the clinician holds apply; always when empty.</param>
+public sealed record StopRule(
+    SignalKind Signal,
+    string Name,
+    string Advice,
+    bool AsksRegion,
+    bool AsksPain,
+    Ends Ends,
+    int EasierBy,
+    IReadOnlyList<LoadTag> Tags,
+    bool HoldsRegion,
+    IReadOnlyList<LoadTag> Holds,
+    IReadOnlyList<LoadTag> ClinicianHolds,
+    IReadOnlyList<LoadTag> ClinicianRegions
+);

@@ -1,0 +1,146 @@
+using CsCheck;
+using Tensarch.Core.Planning;
+using Tensarch.Core.Sessions;
+using Tensarch.Core.Skills;
+using Tensarch.Core.Students;
+
+namespace Tensarch.Core.Tests.Planning;
+
+public class SessionProperties
+{
+    private static readonly SessionBuilder Builder = new(Shipped.Content);
+
+    private static readonly Gen<Cautions> AnyCautions =
+        from yes in Gen.Shuffle(Shipped.Content.Questions.Select(q => q.Key).ToArray(), 0, 4)
+        from minor in Gen.Bool
+        select Cautions.Of(
+            Shipped.Content.Questions,
+            new(true, yes, minor, true, 7, [], [], DateOnly.FromDateTime(Shipped.Now.UtcDateTime))
+        );
+
+    private static readonly Gen<SideState> AnyLeft =
+        from stage in Gen.Int[1, 8]
+        from gap in Gen.Double[0, 60]
+        from measured in Gen.Bool
+        from wants in Gen.Bool
+        select new SideState(Side.Left, stage, measured ? gap : null, wants ? Wanted(stage) : []);
+
+    internal static readonly Gen<SessionRequest> AnyRequest =
+        from left in AnyLeft
+        from right in AnyLeft
+        from minutes in Gen.Int[15, 120]
+        from weaker in Gen.Int[0, 2]
+        from first in Gen.Int[0, 2]
+        from start in Gen.Int[0, 120]
+        from sessions in Gen.Int[0, 40]
+        from last in Gen.Int[-1, 45]
+        from heavy in Gen.Int[0, 5]
+        from eased in Gen.Bool
+        from cautions in AnyCautions
+        from breath in Gen.Double[2, 9]
+        from blocks in Gen.Int[0, 6]
+        select new SessionRequest(
+            Shipped.FrontSplit,
+            Shipped.Content.Approaches[0],
+            "square",
+            new DateOnly(2026, 3, 3),
+            minutes,
+            left,
+            right with
+            {
+                Side = Side.Right,
+            },
+            AsSide(weaker),
+            AsSide(first),
+            start,
+            sessions,
+            last < 0 ? null : last,
+            new Dictionary<LoadTag, int> { [LoadTag.Hamstring] = heavy, [LoadTag.HipFront] = heavy },
+            eased ? new HashSet<LoadTag> { LoadTag.Hamstring } : new HashSet<LoadTag>(),
+            cautions,
+            breath,
+            blocks
+        );
+
+    private static Side? AsSide(int n) =>
+        n switch
+        {
+            0 => Side.Left,
+            1 => Side.Right,
+            _ => null,
+        };
+
+    private static IReadOnlyList<ReadinessTest> Wanted(int stage) =>
+        stage > 7 ? [] : [.. Shipped.FrontSplit.StageAt(stage).Tests.Where(t => t is HoldCriterion or RepsCriterion)];
+
+    [Fact]
+    public void No_session_breaks_a_rule_that_must_hold_for_any_student() =>
+        AnyRequest.Sample(
+            request =>
+            {
+                var plan = Builder.Build(request);
+                if (!plan.IsOk)
+                    Assert.Equal("everythingHeld", plan.Problems[0].Code);
+                else
+                    Assert.Empty(SessionChecker.Check(plan.Value, request, Shipped.Content));
+            },
+            iter: 2000
+        );
+
+    [Fact]
+    public void Nothing_held_is_ever_planned_or_offered_as_an_easier_version_or_substitute() =>
+        AnyRequest.Sample(
+            request =>
+            {
+                var plan = Builder.Build(request);
+                if (!plan.IsOk)
+                    return;
+                var pack = SessionPack.Of(plan.Value, request.Cautions, Shipped.Content);
+                var parts = pack.Parts.Concat(pack.DayGates.Select(g => g.Substitute).OfType<PackPart>());
+                foreach (var part in parts)
+                {
+                    var drill = Shipped.Content.Drill(part.Drill);
+                    foreach (var version in part.Versions)
+                        Assert.DoesNotContain(
+                            (drill.Variants.Single(v => v.Key == version.Variant).Loads ?? drill.Loads).Keys,
+                            tag => request.Cautions[tag] == CautionLevel.Held
+                        );
+                }
+            },
+            iter: 1000
+        );
+
+    [Fact]
+    public void The_timeline_adds_up_to_the_second_and_leaves_no_gap() =>
+        AnyRequest.Sample(
+            request =>
+            {
+                var plan = Builder.Build(request);
+                if (!plan.IsOk)
+                    return;
+                var segments = Timeline.Of(plan.Value, Shipped.Content).SelectMany(p => p.Segments).ToList();
+                var end = 0;
+                foreach (var segment in segments)
+                {
+                    Assert.Equal(end, segment.StartSeconds);
+                    Assert.True(segment.Seconds >= 1);
+                    Assert.True(segment.Effort is null || segment.Effort.Count == segment.Seconds);
+                    end += segment.Seconds;
+                }
+                Assert.Equal(end, Timeline.SecondsOf(plan.Value, Shipped.Content));
+                Assert.Equal(end, plan.Value.Drills.Sum(d => Timeline.SecondsOf(d, Shipped.Content.Drill(d.Drill), request.BreathSeconds)));
+                Assert.Equal(end, SessionPack.Of(plan.Value, request.Cautions, Shipped.Content).Parts.Sum(p => p.Versions[0].Seconds));
+            },
+            iter: 1000
+        );
+
+    [Fact]
+    public void Everything_held_makes_no_session()
+    {
+        var held = Cautions.Of(
+            Shipped.Content.Questions,
+            new(true, ["saddle"], false, false, 7, [], [], DateOnly.FromDateTime(Shipped.Now.UtcDateTime))
+        );
+        AnyRequest.Sample(request => Builder.Build(request with { Cautions = held }).Problems[0].Code == "everythingHeld", iter: 50);
+    }
+}

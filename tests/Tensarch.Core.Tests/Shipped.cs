@@ -1,0 +1,85 @@
+using Tensarch.Core.Catalogue;
+using Tensarch.Core.Measuring;
+using Tensarch.Core.Skills;
+using Tensarch.Core.Students;
+
+namespace Tensarch.Core.Tests;
+
+/// <summary>The shipped content, and short ways to make facts about a student.</summary>
+internal static class Shipped
+{
+    public static readonly CatalogueContent Content = ContentLoader.Load();
+    public static readonly Ladder FrontSplit = Content.NewestLadder("front-split")!;
+    public static readonly DateTimeOffset Now = new(2026, 3, 3, 10, 0, 0, TimeSpan.Zero);
+    public static readonly Guid Coach = Guid.Parse("00000000-0000-0000-0000-00000000c0ac");
+
+    public static Reading Read(
+        string measure,
+        Side? side,
+        double daysAgo,
+        double[] trials,
+        double? sem = null,
+        double? tau = null,
+        string? standard = "square",
+        Warmth warmth = Warmth.Warm
+    )
+    {
+        var m = Content.Measure(measure);
+        return new(
+            Guid.NewGuid(),
+            new(measure, side, m.Mode, null, warmth, m.Standards.Count > 0 ? standard : null),
+            Now.AddDays(-daysAgo),
+            trials,
+            sem ?? m.Sem,
+            tau ?? m.Tau,
+            0,
+            Coach
+        );
+    }
+
+    public static Evidence Evidence(
+        IReadOnlyList<Reading>? readings = null,
+        IReadOnlyList<LoggedSet>? sets = null,
+        IReadOnlyList<SessionDay>? sessions = null,
+        IReadOnlyList<BodySignal>? signals = null,
+        IReadOnlyList<FormCheck>? forms = null,
+        IReadOnlyList<StageDecision>? decisions = null,
+        Cautions? cautions = null
+    ) =>
+        new(
+            "square",
+            readings ?? [],
+            sets ?? [],
+            sessions ?? [],
+            signals ?? [],
+            forms ?? [],
+            decisions ?? [],
+            cautions ?? Cautions.None(),
+            Now,
+            DateOnly.FromDateTime(Now.UtcDateTime)
+        );
+
+    public static LoggedSet Set(
+        string drill,
+        string variant,
+        Side side,
+        double daysAgo,
+        double? seconds = null,
+        int? reps = null,
+        int? quality = null,
+        Guid? session = null
+    )
+    {
+        var at = Now.AddDays(-daysAgo);
+        return new(Guid.NewGuid(), session, at, DateOnly.FromDateTime(at.UtcDateTime), drill, variant, side, seconds, reps, quality);
+    }
+
+    public static SessionDay Session(double daysAgo, Guid? id = null)
+    {
+        var at = Now.AddDays(-daysAgo);
+        return new(id ?? Guid.NewGuid(), at, DateOnly.FromDateTime(at.UtcDateTime));
+    }
+
+    public static BodySignal Pain(LoadTag region, int pain, double daysAgo, SignalKind kind = SignalKind.DullPain) =>
+        new(Guid.NewGuid(), Now.AddDays(-daysAgo), kind, region, Side.Left, pain);
+}

@@ -1,0 +1,147 @@
+using CsCheck;
+using Tensarch.Core.Students;
+
+namespace Tensarch.Core.Tests.Students;
+
+public class CautionTests
+{
+    private static readonly DateOnly Today = DateOnly.FromDateTime(Shipped.Now.UtcDateTime);
+    private static readonly string[] Keys = [.. Shipped.Content.Questions.Select(q => q.Key)];
+
+    private static Screening Screening(params string[] yes) => new(true, yes, false, false, 7, [], [], Today);
+
+    private static Cautions Of(Screening screening) => Cautions.Of(Shipped.Content.Questions, screening);
+
+    private static readonly Gen<Clearance> AnyClearance =
+        from tags in Gen.Shuffle(LoadTags.All.ToArray(), 0, 6)
+        from start in Gen.Int[-30, 10]
+        from days in Gen.Int[0, 60]
+        select new Clearance(Guid.NewGuid(), "physiotherapist", tags, Today.AddDays(start), Today.AddDays(start + days));
+
+    private static readonly Gen<ReviewHold> AnyHold =
+        from tag in Gen.OneOf(LoadTags.All.ToArray())
+        from clinician in Gen.Bool
+        from daysAgo in Gen.Int[0, 40]
+        select new ReviewHold(tag, Shipped.Now.AddDays(-daysAgo), clinician, 0);
+
+    private static readonly Gen<Screening> AnyScreening =
+        from screened in Gen.Bool
+        from yes in Gen.Shuffle(Keys, 0, 6)
+        from minor in Gen.Bool
+        from consent in Gen.Bool
+        from holds in AnyHold.List[0, 3]
+        from clearances in AnyClearance.List[0, 3]
+        select new Screening(screened, yes, minor, consent, 7, holds, clearances, Today);
+
+    private static bool NoFreer(Cautions after, Cautions before) =>
+        LoadTags.All.All(t => after[t] >= before[t])
+        && after.SensationCeiling <= before.SensationCeiling
+        && after.RampTopPercent <= before.RampTopPercent;
+
+    [Fact]
+    public void Adding_a_caution_never_frees_a_tag() =>
+        Gen.Select(AnyScreening, Gen.OneOf(Keys), AnyHold)
+            .Sample(
+                (screening, key, hold) =>
+                    NoFreer(Of(screening with { Yes = [.. screening.Yes, key] }), Of(screening))
+                    && NoFreer(Of(screening with { Holds = [.. screening.Holds, hold] }), Of(screening))
+                    && NoFreer(Of(screening with { Minor = true, GuardianConsent = false }), Of(screening))
+            );
+
+    [Fact]
+    public void Removing_a_clearance_never_frees_a_tag() =>
+        Gen.Select(AnyScreening, AnyClearance)
+            .Sample(
+                (screening, clearance) => NoFreer(Of(screening), Of(screening with { Clearances = [.. screening.Clearances, clearance] }))
+            );
+
+    [Fact]
+    public void Every_tag_that_is_not_free_has_its_reason() =>
+        AnyScreening.Sample(screening =>
+        {
+            var cautions = Of(screening);
+            return LoadTags.All.All(t =>
+                (cautions[t] != CautionLevel.Free) == cautions.Reasons.Any(r => r.Tag == t && r.Level == cautions[t])
+            );
+        });
+
+    [Fact]
+    public void What_is_held_is_never_allowed_and_what_is_limited_never_heavy() =>
+        Gen.Select(AnyScreening, Gen.OneOf(LoadTags.All.ToArray()), Gen.OneOf(Load.Light, Load.Heavy))
+            .Sample(
+                (screening, tag, load) =>
+                {
+                    var cautions = Of(screening);
+                    var allowed = cautions.Allow(new Dictionary<LoadTag, Load> { [tag] = load });
+                    return allowed == (cautions[tag] == CautionLevel.Free || (cautions[tag] == CautionLevel.Limited && load == Load.Light));
+                }
+            );
+
+    [Fact]
+    public void A_hamstring_tear_limits_and_the_strictest_of_two_answers_holds()
+    {
+        Assert.Equal(CautionLevel.Limited, Of(Screening("hamstring"))[LoadTag.Hamstring]);
+        Assert.Equal(CautionLevel.Held, Of(Screening("hip-impingement", "hip-replacement"))[LoadTag.HipFront]);
+        Assert.Equal(5, Of(Screening("very-mobile")).SensationCeiling);
+    }
+
+    [Fact]
+    public void A_lapsed_clearance_brings_the_hold_back_the_same_day()
+    {
+        Clearance Until(int days) => new(Guid.NewGuid(), "physician", [LoadTag.HipFront], Today.AddDays(-10), Today.AddDays(days));
+        var held = Screening("hip-replacement");
+        Assert.Equal(CautionLevel.Free, Of(held with { Clearances = [Until(0)] })[LoadTag.HipFront]);
+        Assert.Equal(CautionLevel.Held, Of(held with { Clearances = [Until(-1)] })[LoadTag.HipFront]);
+    }
+
+    [Fact]
+    public void Nobody_trains_before_the_screen_or_a_minor_before_consent()
+    {
+        Assert.All(LoadTags.All, t => Assert.Equal(CautionLevel.Held, Of(Screening() with { Screened = false })[t]));
+        var minor = Screening() with { Minor = true };
+        Assert.All(LoadTags.All, t => Assert.Equal(CautionLevel.Held, Of(minor)[t]));
+        var consented = Of(minor with { GuardianConsent = true });
+        Assert.All(LoadTags.All, t => Assert.Equal(CautionLevel.Free, consented[t]));
+        Assert.Equal((6, 60), (consented.SensationCeiling, consented.RampTopPercent));
+    }
+
+    [Fact]
+    public void Two_pain_events_within_fourteen_days_hold_the_region_until_a_review()
+    {
+        IReadOnlyList<ReviewHold> Holds(double first, double second, HoldReview[] reviews, params DateTimeOffset[] sessions) =>
+            ReviewHolds.From(
+                Shipped.Content.StopRules,
+                [Shipped.Pain(LoadTag.Hamstring, 4, first), Shipped.Pain(LoadTag.Hamstring, 5, second)],
+                reviews,
+                sessions
+            );
+
+        Assert.Equal(LoadTag.Hamstring, Assert.Single(Holds(16, 2, [])).Tag);
+        Assert.Empty(Holds(16.1, 2, []));
+        Assert.False(Holds(10, 5, [], Shipped.Now.AddDays(-3)).Single().MayBeReviewed);
+        Assert.True(Holds(10, 5, [], Shipped.Now.AddDays(-3), Shipped.Now.AddDays(-1)).Single().MayBeReviewed);
+        Assert.Empty(Holds(10, 5, [new(LoadTag.Hamstring, Shipped.Now)]));
+    }
+
+    [Fact]
+    public void Numbness_in_an_arm_holds_the_neck_until_a_clinician_clears_it()
+    {
+        var holds = ReviewHolds.From(
+            Shipped.Content.StopRules,
+            [new(Guid.NewGuid(), Shipped.Now.AddDays(-1), SignalKind.Numbness, LoadTag.Elbow, Side.Left, null)],
+            [new(LoadTag.Neck, Shipped.Now), new(LoadTag.Elbow, Shipped.Now)],
+            []
+        );
+        var hold = Assert.Single(holds);
+        Assert.Equal((LoadTag.Neck, true), (hold.Tag, hold.NeedsClinician));
+        Clearance From(int days) => new(Guid.NewGuid(), "physician", [LoadTag.Neck], Today.AddDays(days), Today.AddDays(60));
+        Assert.Equal(CautionLevel.Held, Of(Screening() with { Holds = holds, Clearances = [From(-30)] })[LoadTag.Neck]);
+        Assert.Equal(CautionLevel.Free, Of(Screening() with { Holds = holds, Clearances = [From(0)] })[LoadTag.Neck]);
+    }
+
+    [Theory]
+    [InlineData(3, false)]
+    [InlineData(4, true)]
+    public void A_pain_event_is_pain_above_three(int pain, bool isEvent) =>
+        Assert.Equal(isEvent, Shipped.Pain(LoadTag.Hamstring, pain, 1).IsPainEvent);
+}
