@@ -1,2 +1,87 @@
-var app = WebApplication.CreateBuilder(args).Build();
-app.Run();
+using System.Reflection;
+using Microsoft.Extensions.FileProviders;
+using Tensarch.Core;
+using Tensarch.Core.Catalogue;
+using Tensarch.Server.Accounts;
+using Tensarch.Server.Catalogue;
+using Tensarch.Server.Data;
+using Tensarch.Server.Demo;
+using Tensarch.Server.Hosting;
+using Tensarch.Server.Measuring;
+using Tensarch.Server.Planning;
+using Tensarch.Server.Sessions;
+using Tensarch.Server.Skills;
+using Tensarch.Server.Students;
+
+var builder = WebApplication.CreateBuilder(args);
+var describing = Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
+var data = Directory.CreateDirectory(builder.Configuration["Data"] ?? Path.Combine(builder.Environment.ContentRootPath, "data")).FullName;
+var content = Task.Run(ContentLoader.Load);
+
+builder.WebHost.ConfigureKestrel(kestrel =>
+{
+    kestrel.AddServerHeader = false;
+    kestrel.Limits.MaxRequestBodySize = 1024 * 1024;
+});
+builder.Services.AddDatabase(Path.Combine(data, "tensarch.db"));
+builder.Services.AddAccounts(builder.Configuration, data);
+builder.Services.AddSingleton(TimeProvider.System);
+builder.Services.AddSingleton(_ => content.GetAwaiter().GetResult());
+builder.Services.AddScoped<Standings>();
+builder.Services.AddScoped<StudentDesk>();
+builder.Services.AddScoped<ReadingDesk>();
+builder.Services.AddScoped<SkillDesk>();
+builder.Services.AddScoped<PlanDesk>();
+builder.Services.AddScoped<SessionDesk>();
+builder.Services.ConfigureHttpJsonOptions(json =>
+{
+    CoreJson.Apply(json.SerializerOptions);
+    json.SerializerOptions.RespectNullableAnnotations = true;
+    json.SerializerOptions.RespectRequiredConstructorParameters = false;
+});
+builder.Services.AddExceptionHandler<BadRequests>();
+builder.Services.AddProblemDetails();
+builder.Services.Configure<RouteHandlerOptions>(options => options.ThrowOnBadRequest = true);
+builder.Services.AddOpenApi("v1", ApiDescription.Configure);
+
+var app = builder.Build();
+var web = Path.GetFullPath(
+    app.Configuration["Web"] ?? Path.Combine(app.Environment.ContentRootPath, "..", "..", "web", "build"),
+    app.Environment.ContentRootPath
+);
+IFileProvider webRoot = Directory.Exists(web) ? new PhysicalFileProvider(web) : new NullFileProvider();
+
+app.UseExceptionHandler();
+app.UseSecurityHeaders(webRoot);
+app.UseSameOrigin();
+app.UseWebFiles(webRoot);
+app.UseRouting();
+app.UseRateLimiter();
+app.UseAuthentication();
+app.UseStudioScope();
+app.UseAuthorization();
+app.UseRouteIds();
+
+var api = app.MapGroup("/api/v1");
+api.GuardWrites();
+api.MapAccounts();
+api.MapCatalogue();
+api.MapStudents();
+api.MapMeasuring();
+api.MapCompute();
+api.MapSkills();
+api.MapSessions();
+app.Map("/api/{**rest}", () => Problems.NotFound()).ExcludeFromDescription();
+app.MapOpenApi("/api/openapi/{documentName}.json");
+app.MapHealth();
+app.MapWebFallback(webRoot);
+
+if (!describing)
+{
+    await Database.Migrate(app.Services);
+    RouteIds.Check(app.Services.GetRequiredService<EndpointDataSource>().Endpoints);
+    app.Services.GetRequiredService<CatalogueContent>();
+    if (app.Configuration.GetValue<bool>("Demo"))
+        await DemoStudio.EnsureMade(app.Services);
+}
+await app.RunAsync();

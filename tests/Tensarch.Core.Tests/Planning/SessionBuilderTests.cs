@@ -98,9 +98,9 @@ public class SessionBuilderTests
     [Fact]
     public void Props_follow_the_gap_of_each_side()
     {
-        var sides = Find(Plan(Stage4), "split-ramped")!.Sides;
+        var sides = Find(Plan(Stage4 with { Right = new(Side.Right, 4, 9, []) }), "split-ramped")!.Sides;
         Assert.Equal(22.5, sides.Single(s => s.Side == Side.Left).Props!.HeightCm);
-        Assert.Equal(22.5, sides.Single(s => s.Side == Side.Right).Props!.HeightCm);
+        Assert.Equal(7.5, sides.Single(s => s.Side == Side.Right).Props!.HeightCm);
     }
 
     [Fact]

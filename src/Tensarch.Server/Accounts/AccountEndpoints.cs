@@ -1,0 +1,150 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.EntityFrameworkCore;
+using Tensarch.Core;
+using Tensarch.Server.Data;
+using Tensarch.Server.Hosting;
+
+namespace Tensarch.Server.Accounts;
+
+public static class AccountEndpoints
+{
+    public const string SignInLimit = "sign-in";
+
+    public static void MapAccounts(this IEndpointRouteBuilder api)
+    {
+        var accounts = api.MapGroup("/accounts").WithTags("Accounts");
+        accounts.MapGet("/me", Me).AllowAnonymous();
+        accounts.MapPost("/owner", CreateOwner).AllowAnonymous().RequireRateLimiting(SignInLimit);
+        accounts.MapPost("/sign-in", SignIn).AllowAnonymous().RequireRateLimiting(SignInLimit);
+        accounts.MapPost("/sign-out", SignOut).WithMetadata(new ReadsOnly());
+        accounts.MapGet("/members", Members);
+        accounts.MapPost("/members", AddMember).RequireAuthorization(Writes.OwnerPolicy);
+    }
+
+    private static async Task<Ok<MeResponse>> Me(TensarchDb db, StudioScope scope, IConfiguration config, CancellationToken ct)
+    {
+        var demo = config.GetValue<bool>("Demo") && !scope.IsSet ? Demo.DemoStudio.Accounts : [];
+        if (!scope.IsSet)
+            return TypedResults.Ok(new MeResponse(!await db.Users.AnyAsync(ct), null, null, demo));
+        var user = await db
+            .Users.Where(u => u.Id == scope.UserId)
+            .Select(u => new UserView(u.Id, u.DisplayName, u.Email!, u.Role))
+            .SingleAsync(ct);
+        var studio = await db.Studios.Select(s => s.Name).SingleAsync(ct);
+        return TypedResults.Ok(new MeResponse(false, user, studio, demo));
+    }
+
+    /// <summary>The first start: without any user, the first to come makes the studio and owns it.</summary>
+    private static async Task<Results<NoContent, ProblemHttpResult>> CreateOwner(
+        OwnerRequest request,
+        TensarchDb db,
+        StudioScope scope,
+        UserManager<CoachUser> users,
+        SignInManager<CoachUser> signIn,
+        CancellationToken ct
+    )
+    {
+        if (await db.Users.AnyAsync(ct))
+            return Problems.Of(409, "ownerExists");
+        var problems = new List<Problem>();
+        if (string.IsNullOrWhiteSpace(request.StudioName))
+            problems.Add(Problem.Of("required", "studioName"));
+        if (!TimeZoneInfo.TryFindSystemTimeZoneById(request.TimeZone ?? "", out _))
+            problems.Add(Problem.Of("unknownTimeZone", "timeZone"));
+        CheckPerson(request.Name, request.Email, problems);
+        if (problems.Count > 0)
+            return Problems.Unprocessable(problems);
+
+        await using var transaction = await db.Database.BeginTransactionAsync(ct);
+        var studio = new StudioRow
+        {
+            Id = Guid.CreateVersion7(),
+            Name = request.StudioName.Trim(),
+            TimeZone = request.TimeZone!,
+        };
+        db.Studios.Add(studio);
+        await db.SaveChangesAsync(ct);
+        var user = User(studio.Id, request.Name, request.Email, Role.Owner);
+        var created = await users.CreateAsync(user, request.Password ?? "");
+        if (!created.Succeeded)
+            return Problems.Unprocessable(From(created));
+        await transaction.CommitAsync(ct);
+        scope.Enter(studio.Id, user.Id, studio.TimeZone);
+        await signIn.SignInAsync(user, isPersistent: true);
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> SignIn(SignInRequest request, SignInManager<CoachUser> signIn)
+    {
+        var result = await signIn.PasswordSignInAsync(
+            request.Email?.Trim() ?? "",
+            request.Password ?? "",
+            isPersistent: true,
+            lockoutOnFailure: true
+        );
+        if (result.Succeeded)
+            return TypedResults.NoContent();
+        return result.IsLockedOut ? Problems.Of(429, "lockedOut") : Problems.Of(401, "wrongSignIn");
+    }
+
+    private static async Task<NoContent> SignOut(SignInManager<CoachUser> signIn)
+    {
+        await signIn.SignOutAsync();
+        return TypedResults.NoContent();
+    }
+
+    private static async Task<Ok<List<UserView>>> Members(TensarchDb db, CancellationToken ct) =>
+        TypedResults.Ok(
+            await db.Users.OrderBy(u => u.DisplayName).Select(u => new UserView(u.Id, u.DisplayName, u.Email!, u.Role)).ToListAsync(ct)
+        );
+
+    private static async Task<Results<Created<UserView>, ProblemHttpResult>> AddMember(
+        MemberRequest request,
+        StudioScope scope,
+        UserManager<CoachUser> users
+    )
+    {
+        var problems = new List<Problem>();
+        CheckPerson(request.Name, request.Email, problems);
+        if (request.Role == Role.Owner)
+            problems.Add(Problem.Of("oneOwner", "role"));
+        if (problems.Count > 0)
+            return Problems.Unprocessable(problems);
+        var user = User(scope.StudioId, request.Name, request.Email, request.Role);
+        var created = await users.CreateAsync(user, request.Password ?? "");
+        return created.Succeeded
+            ? TypedResults.Created("/api/v1/accounts/members", new UserView(user.Id, user.DisplayName, user.Email!, user.Role))
+            : Problems.Unprocessable(From(created));
+    }
+
+    internal static CoachUser User(Guid studioId, string name, string email, Role role) =>
+        new()
+        {
+            Id = Guid.CreateVersion7(),
+            StudioId = studioId,
+            DisplayName = name.Trim(),
+            UserName = email.Trim(),
+            Email = email.Trim(),
+            Role = role,
+        };
+
+    private static void CheckPerson(string? name, string? email, List<Problem> problems)
+    {
+        if (string.IsNullOrWhiteSpace(name))
+            problems.Add(Problem.Of("required", "name"));
+        if (email?.Contains('@', StringComparison.Ordinal) != true)
+            problems.Add(Problem.Of("noEmail", "email"));
+    }
+
+    private static List<Problem> From(IdentityResult result) =>
+        [
+            .. result
+                .Errors.Select(e =>
+                    e.Code.StartsWith("Password", StringComparison.Ordinal) ? Problem.Of("passwordTooShort", "password", ("least", 10))
+                    : e.Code is "DuplicateUserName" or "DuplicateEmail" ? Problem.Of("emailTaken", "email")
+                    : Problem.Of("noEmail", "email")
+                )
+                .Distinct(),
+        ];
+}

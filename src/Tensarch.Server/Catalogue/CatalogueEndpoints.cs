@@ -1,0 +1,60 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Tensarch.Core.Catalogue;
+using Tensarch.Core.Measuring;
+using Tensarch.Core.Planning;
+using Tensarch.Core.Skills;
+using Tensarch.Core.Students;
+
+namespace Tensarch.Server.Catalogue;
+
+/// <summary>The words and numbers of the shipped content that the screens show.</summary>
+public sealed record CatalogueResponse(
+    IReadOnlyList<Measure> Measures,
+    IReadOnlyList<Ladder> Ladders,
+    IReadOnlyList<DrillView> Drills,
+    IReadOnlyList<IntakeQuestion> Questions,
+    IReadOnlyList<Approach> Approaches
+);
+
+public sealed record DrillView(
+    string Key,
+    string Name,
+    string Purpose,
+    DrillKind Kind,
+    bool StretchesOtherSide,
+    IReadOnlyList<string> Props,
+    IReadOnlyList<string> Cues,
+    IReadOnlyList<VariantView> Variants
+);
+
+public sealed record VariantView(string Key, string Name);
+
+public static class CatalogueEndpoints
+{
+    public static void MapCatalogue(this IEndpointRouteBuilder api) =>
+        api.MapGet(
+                "/catalogue",
+                Ok<CatalogueResponse> (CatalogueContent c) =>
+                    TypedResults.Ok(
+                        new CatalogueResponse(
+                            c.Measures,
+                            c.Ladders,
+                            [
+                                .. c.DrillList.Select(d => new DrillView(
+                                    d.Key,
+                                    d.Name,
+                                    d.Purpose,
+                                    d.Kind,
+                                    d.StretchesOtherSide,
+                                    d.Props,
+                                    d.Cues,
+                                    [.. d.Variants.Select(v => new VariantView(v.Key, v.Name))]
+                                )),
+                            ],
+                            c.Questions,
+                            c.Approaches
+                        )
+                    )
+            )
+            .WithTags("Catalogue");
+}

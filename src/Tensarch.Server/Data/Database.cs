@@ -1,0 +1,51 @@
+using Microsoft.Data.Sqlite;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Diagnostics;
+
+namespace Tensarch.Server.Data;
+
+/// <summary>SQLite with a write-ahead log, full synchronisation and foreign keys: what was acknowledged is on the disk.</summary>
+public static class Database
+{
+    public static IServiceCollection AddDatabase(this IServiceCollection services, string path)
+    {
+        var connection = new SqliteConnectionStringBuilder
+        {
+            DataSource = path,
+            ForeignKeys = true,
+            DefaultTimeout = 10,
+        }.ToString();
+        services.AddScoped<StudioScope>();
+        services.AddScoped<StudioClock>();
+        return services.AddDbContext<TensarchDb>(options => options.UseSqlite(connection).AddInterceptors(new FullSync()));
+    }
+
+    /// <summary>Brings the file to the newest migration.</summary>
+    public static async Task Migrate(IServiceProvider services)
+    {
+        await using var scope = services.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<TensarchDb>();
+        await db.Database.MigrateAsync();
+        await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode = WAL;");
+    }
+
+    private sealed class FullSync : DbConnectionInterceptor
+    {
+        public override void ConnectionOpened(System.Data.Common.DbConnection connection, ConnectionEndEventData eventData)
+        {
+            using var command = connection.CreateCommand();
+            command.CommandText = "PRAGMA synchronous = FULL;";
+            command.ExecuteNonQuery();
+        }
+
+        public override Task ConnectionOpenedAsync(
+            System.Data.Common.DbConnection connection,
+            ConnectionEndEventData eventData,
+            CancellationToken cancellationToken = default
+        )
+        {
+            ConnectionOpened(connection, eventData);
+            return Task.CompletedTask;
+        }
+    }
+}

@@ -1,0 +1,15 @@
+namespace Tensarch.Server.Data;
+
+/// <summary>A row that belongs to a studio. The context filters every query by it and stamps every new row with it.</summary>
+public interface IStudioRow
+{
+    Guid StudioId { get; set; }
+}
+
+/// <summary>A fact: appended once under a client-made id, never changed. The hash tells a retry from a clash of ids.</summary>
+public interface IFact : IStudioRow
+{
+    Guid Id { get; }
+
+    string BodyHash { get; set; }
+}

@@ -1,0 +1,103 @@
+using Tensarch.Core;
+using Tensarch.Core.Students;
+
+namespace Tensarch.Server.Data;
+
+public sealed class SessionRow : IStudioRow
+{
+    public Guid Id { get; set; }
+
+    public Guid StudioId { get; set; }
+
+    public Guid StudentId { get; set; }
+
+    public required string Ladder { get; set; }
+
+    public DateOnly Date { get; set; }
+
+    /// <summary>The core's session plan, as JSON.</summary>
+    public required string PlanJson { get; set; }
+
+    public int TotalSeconds { get; set; }
+
+    public Side FirstSide { get; set; }
+
+    public DateTimeOffset CreatedAt { get; set; }
+
+    public Guid By { get; set; }
+
+    public string BodyHash { get; set; } = "";
+
+    /// <summary>When its first set was done; none while it has not been trained.</summary>
+    public DateTimeOffset? StartedAt { get; set; }
+
+    public DateOnly? StartedOn { get; set; }
+
+    public DateTimeOffset? EndedAt { get; set; }
+}
+
+/// <summary>One round that was done, in a session or on the bench.</summary>
+public sealed class SetRow : IFact
+{
+    public Guid Id { get; set; }
+
+    public Guid StudioId { get; set; }
+
+    public Guid StudentId { get; set; }
+
+    public Guid? SessionId { get; set; }
+
+    public required string Drill { get; set; }
+
+    public required string Variant { get; set; }
+
+    public Side? Side { get; set; }
+
+    public int Round { get; set; }
+
+    public double? Seconds { get; set; }
+
+    public int? CleanReps { get; set; }
+
+    public int? Quality { get; set; }
+
+    public int? Sensation { get; set; }
+
+    public DateTimeOffset At { get; set; }
+
+    public DateOnly Day { get; set; }
+
+    public Guid By { get; set; }
+
+    public string BodyHash { get; set; } = "";
+}
+
+/// <summary>What a body said, and where.</summary>
+public sealed class SignalRow : IFact
+{
+    public Guid Id { get; set; }
+
+    public Guid StudioId { get; set; }
+
+    public Guid StudentId { get; set; }
+
+    public Guid? SessionId { get; set; }
+
+    public string? Drill { get; set; }
+
+    public SignalKind Kind { get; set; }
+
+    public LoadTag? Region { get; set; }
+
+    public Side? Side { get; set; }
+
+    public int? Pain { get; set; }
+
+    public string? Note { get; set; }
+
+    public DateTimeOffset At { get; set; }
+
+    public Guid By { get; set; }
+
+    public string BodyHash { get; set; } = "";
+}

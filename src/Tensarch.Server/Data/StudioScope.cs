@@ -1,0 +1,29 @@
+namespace Tensarch.Server.Data;
+
+/// <summary>Whose rows this request sees: set once, from the signed-in coach. Without one, no studio's.</summary>
+public sealed class StudioScope
+{
+    public Guid StudioId { get; private set; }
+
+    public Guid UserId { get; private set; }
+
+    public TimeZoneInfo TimeZone { get; private set; } = TimeZoneInfo.Utc;
+
+    public bool IsSet => StudioId != Guid.Empty;
+
+    public void Enter(Guid studioId, Guid userId, string timeZone)
+    {
+        (StudioId, UserId) = (studioId, userId);
+        TimeZone = TimeZoneInfo.FindSystemTimeZoneById(timeZone);
+    }
+}
+
+/// <summary>Instants are UTC; training days are counted in the studio's time zone.</summary>
+public sealed class StudioClock(TimeProvider time, StudioScope scope)
+{
+    public DateTimeOffset Now => time.GetUtcNow();
+
+    public DateOnly Today => DayOf(Now);
+
+    public DateOnly DayOf(DateTimeOffset instant) => DateOnly.FromDateTime(TimeZoneInfo.ConvertTime(instant, scope.TimeZone).DateTime);
+}

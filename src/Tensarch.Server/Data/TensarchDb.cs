@@ -1,0 +1,143 @@
+using Microsoft.AspNetCore.Identity.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
+
+namespace Tensarch.Server.Data;
+
+/// <summary>The one database. Every studio's rows live in it; every query sees one studio's only.</summary>
+public sealed class TensarchDb(DbContextOptions<TensarchDb> options, StudioScope scope) : IdentityUserContext<CoachUser, Guid>(options)
+{
+    private Guid Studio => scope.StudioId;
+
+    private bool NoStudio => !scope.IsSet;
+
+    public DbSet<StudioRow> Studios => Set<StudioRow>();
+
+    public DbSet<StudentRow> Students => Set<StudentRow>();
+
+    public DbSet<AnswerRow> Answers => Set<AnswerRow>();
+
+    public DbSet<ClearanceRow> Clearances => Set<ClearanceRow>();
+
+    public DbSet<ReviewRow> Reviews => Set<ReviewRow>();
+
+    public DbSet<ReadingRow> Readings => Set<ReadingRow>();
+
+    public DbSet<ReadingVoidRow> ReadingVoids => Set<ReadingVoidRow>();
+
+    public DbSet<SkillRow> Skills => Set<SkillRow>();
+
+    public DbSet<DecisionRow> Decisions => Set<DecisionRow>();
+
+    public DbSet<FormCheckRow> FormChecks => Set<FormCheckRow>();
+
+    public DbSet<SessionRow> Sessions => Set<SessionRow>();
+
+    public DbSet<SetRow> Sets => Set<SetRow>();
+
+    public DbSet<SignalRow> Signals => Set<SignalRow>();
+
+    protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)
+    {
+        configurationBuilder.Properties<DateTimeOffset>().HaveConversion<UtcTicks>();
+        configurationBuilder.Properties<Enum>().HaveConversion<string>();
+    }
+
+    protected override void OnModelCreating(ModelBuilder builder)
+    {
+        base.OnModelCreating(builder);
+        builder.Entity<CoachUser>().HasQueryFilter(u => NoStudio || u.StudioId == Studio);
+        builder.Entity<CoachUser>().HasIndex(u => u.StudioId);
+        builder.Entity<StudioRow>().HasQueryFilter(s => NoStudio || s.Id == Studio);
+
+        Own<StudentRow>(builder);
+        builder
+            .Entity<StudentRow>()
+            .HasIndex(s => new
+            {
+                s.StudioId,
+                s.ArchivedAt,
+                s.Name,
+                s.Id,
+            });
+        builder.Entity<StudentRow>().Property(s => s.Name).UseCollation("NOCASE");
+        builder.Entity<StudentRow>().Property(s => s.Version).IsConcurrencyToken();
+
+        Own<AnswerRow>(builder);
+        builder.Entity<AnswerRow>().HasIndex(a => new { a.StudentId, a.Id });
+        Own<ClearanceRow>(builder);
+        builder.Entity<ClearanceRow>().HasIndex(c => c.StudentId);
+        builder.Entity<ClearanceRow>().PrimitiveCollection(c => c.Tags).ElementType().HasConversion<string>();
+        Own<ReviewRow>(builder);
+        builder.Entity<ReviewRow>().HasIndex(r => r.StudentId);
+
+        Own<ReadingRow>(builder);
+        builder.Entity<ReadingRow>().HasIndex(r => new { r.StudentId, r.TakenAt });
+        builder
+            .Entity<ReadingRow>()
+            .HasIndex(r => new
+            {
+                r.StudentId,
+                r.Measure,
+                r.Side,
+                r.TakenAt,
+            });
+        builder.Entity<ReadingRow>().HasOne(r => r.Void).WithOne().HasForeignKey<ReadingVoidRow>(v => v.ReadingId);
+        Own<ReadingVoidRow>(builder);
+        builder.Entity<ReadingVoidRow>().HasKey(v => v.ReadingId);
+
+        Own<SkillRow>(builder);
+        builder.Entity<SkillRow>().HasIndex(s => new { s.StudentId, s.Ladder }).IsUnique();
+        Own<DecisionRow>(builder);
+        builder
+            .Entity<DecisionRow>()
+            .HasIndex(d => new
+            {
+                d.StudentId,
+                d.Ladder,
+                d.At,
+            });
+        Own<FormCheckRow>(builder);
+        builder
+            .Entity<FormCheckRow>()
+            .HasIndex(f => new
+            {
+                f.StudentId,
+                f.Ladder,
+                f.At,
+            });
+
+        Own<SessionRow>(builder);
+        builder.Entity<SessionRow>().HasIndex(s => new { s.StudentId, s.CreatedAt });
+        builder.Entity<SessionRow>().HasIndex(s => new { s.StudentId, s.StartedAt });
+        Own<SetRow>(builder);
+        builder.Entity<SetRow>().HasIndex(s => new { s.StudentId, s.At });
+        builder.Entity<SetRow>().HasIndex(s => s.SessionId);
+        Own<SignalRow>(builder);
+        builder.Entity<SignalRow>().HasIndex(s => new { s.StudentId, s.At });
+    }
+
+    /// <summary>The studio filter, which no query can forget.</summary>
+    private void Own<TRow>(ModelBuilder builder)
+        where TRow : class, IStudioRow
+    {
+        builder.Entity<TRow>().HasQueryFilter(row => row.StudioId == Studio);
+        builder.Entity<TRow>().HasOne<StudioRow>().WithMany().HasForeignKey(row => row.StudioId);
+    }
+
+    public override Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
+    {
+        foreach (var entry in ChangeTracker.Entries<IStudioRow>().Where(e => e.State is EntityState.Added or EntityState.Modified))
+        {
+            if (entry.State == EntityState.Added && entry.Entity.StudioId == Guid.Empty)
+                entry.Entity.StudioId = Studio;
+            if (entry.Entity.StudioId != Studio)
+                throw new InvalidOperationException("A row of another studio is not written.");
+        }
+        return base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
+    }
+
+    /// <summary>SQLite cannot order by an instant with an offset: it is kept as UTC ticks.</summary>
+    private sealed class UtcTicks()
+        : ValueConverter<DateTimeOffset, long>(at => at.UtcTicks, ticks => new DateTimeOffset(ticks, TimeSpan.Zero));
+}

@@ -1,0 +1,48 @@
+using Microsoft.EntityFrameworkCore;
+using Tensarch.Server.Data;
+
+namespace Tensarch.Server.Hosting;
+
+/// <summary>
+/// Every id in a route is looked up under the studio filter before its endpoint runs: another studio's student, session or
+/// reading is not found, whatever the endpoint does. An id of a kind that is not listed here stops the start.
+/// </summary>
+public static class RouteIds
+{
+    private static readonly Dictionary<string, Func<TensarchDb, Guid, RouteValueDictionary, CancellationToken, Task<bool>>> Known = new()
+    {
+        ["studentId"] = (db, id, _, ct) => db.Students.AnyAsync(s => s.Id == id, ct),
+        ["sessionId"] = (db, id, _, ct) => db.Sessions.AnyAsync(s => s.Id == id, ct),
+        ["readingId"] = (db, id, route, ct) => db.Readings.AnyAsync(r => r.Id == id && r.StudentId == Student(route), ct),
+        ["decisionId"] = (db, id, route, ct) => db.Decisions.AnyAsync(d => d.Id == id && d.StudentId == Student(route), ct),
+    };
+
+    public static IApplicationBuilder UseRouteIds(this IApplicationBuilder app) =>
+        app.Use(
+            async (context, next) =>
+            {
+                var route = context.Request.RouteValues;
+                foreach (var (name, value) in route.Where(v => v.Key.EndsWith("Id", StringComparison.Ordinal)).ToList())
+                {
+                    var db = context.RequestServices.GetRequiredService<TensarchDb>();
+                    if (!Guid.TryParse(value as string, out var id) || !await Known[name](db, id, route, context.RequestAborted))
+                    {
+                        await Problems.NotFound().ExecuteAsync(context);
+                        return;
+                    }
+                }
+                await next(context);
+            }
+        );
+
+    /// <exception cref="InvalidOperationException">A route has an id that nothing looks up.</exception>
+    public static void Check(IEnumerable<Endpoint> endpoints)
+    {
+        foreach (var endpoint in endpoints.OfType<RouteEndpoint>())
+        foreach (var parameter in endpoint.RoutePattern.Parameters)
+            if (parameter.Name.EndsWith("Id", StringComparison.Ordinal) && !Known.ContainsKey(parameter.Name))
+                throw new InvalidOperationException($"{endpoint.RoutePattern.RawText}: nothing looks up {parameter.Name}.");
+    }
+
+    private static Guid Student(RouteValueDictionary route) => Guid.TryParse(route["studentId"] as string, out var id) ? id : Guid.Empty;
+}

@@ -1,0 +1,134 @@
+using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using Tensarch.Core;
+using Tensarch.Core.Catalogue;
+using Tensarch.Core.Measuring;
+using Tensarch.Core.Planning;
+using Tensarch.Core.Sessions;
+using Tensarch.Core.Skills;
+using Tensarch.Core.Students;
+using Tensarch.Server.Data;
+using Tensarch.Server.Skills;
+
+namespace Tensarch.Server.Planning;
+
+/// <param name="Date">Today when none is given.</param>
+/// <param name="Minutes">The student's usual ones when none are given.</param>
+public sealed record PlanRequest(Guid Id, DateOnly? Date, int? Minutes);
+
+/// <summary>Builds, checks and stores the next session. The demo's simulator goes through here as the screens do.</summary>
+public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioClock clock, StudioScope scope)
+{
+    private const int FarthestDays = 60;
+    private const int EasedDays = 14;
+    private const int GapCountsDays = 42;
+
+    public async Task<Result<(SessionRow Row, Appended Appended)>> Plan(Standing standing, PlanRequest request, CancellationToken ct)
+    {
+        var hash = Facts.Hash(new { standing.Student.Id, request });
+        var stored = await db.Sessions.AsNoTracking().SingleOrDefaultAsync(s => s.Id == request.Id, ct);
+        if (stored is not null)
+            return (stored, stored.BodyHash == hash ? Appended.SameAgain : Appended.Clash);
+        if (standing.Ladder is null)
+            return Problem.Of("notOnLadder", "student");
+        var date = request.Date ?? clock.Today;
+        if (date < clock.Today)
+            return Problem.Of("dateInPast", "date");
+        if (date > clock.Today.AddDays(FarthestDays))
+            return Problem.Of("dateTooFar", "date", ("most", FarthestDays));
+
+        var facts = FactsFor(standing, date, request.Minutes ?? standing.Student.SessionMinutes);
+        var plan = new SessionBuilder(catalogue).Build(facts);
+        if (!plan.IsOk)
+            return plan.Problems.ToList();
+        if (SessionChecker.Check(plan.Value, facts, catalogue) is { Count: > 0 } broken)
+            return Problem.Of("planCheckFailed", broken[0].Code);
+
+        var row = new SessionRow
+        {
+            Id = request.Id,
+            StudentId = standing.Student.Id,
+            Ladder = standing.Ladder.Key,
+            Date = date,
+            PlanJson = JsonSerializer.Serialize(plan.Value, SkillDesk.Json),
+            TotalSeconds = Timeline.SecondsOf(plan.Value, catalogue),
+            FirstSide = plan.Value.FirstSide,
+            CreatedAt = clock.Now,
+            By = scope.UserId,
+            BodyHash = hash,
+        };
+        db.Sessions.Add(row);
+        return (row, await db.SaveFact(Appended.Stored, ct));
+    }
+
+    public static SessionPlan Read(SessionRow row) => JsonSerializer.Deserialize<SessionPlan>(row.PlanJson, SkillDesk.Json)!;
+
+    /// <summary>Drills of a plan that today's cautions no longer allow.</summary>
+    public IReadOnlyList<string> NowHeld(SessionPlan plan, Cautions cautions) =>
+        [
+            .. plan
+                .Drills.Where(planned =>
+                {
+                    var drill = catalogue.Drill(planned.Drill);
+                    return planned.Sides.Any(s => !cautions.Allow(drill.LoadsOf(drill.Variants.First(v => v.Key == s.Variant), s.Dose)));
+                })
+                .Select(planned => planned.Drill),
+        ];
+
+    private SessionRequest FactsFor(Standing standing, DateOnly date, int minutes)
+    {
+        var gate = new Gate(catalogue);
+        var startedOn = clock.DayOf(standing.Skill!.StartedAt);
+        var daysSinceStart = Math.Max(0, date.DayNumber - startedOn.DayNumber);
+        var last = standing.Sessions.LastOrDefault();
+        return new(
+            standing.Ladder!,
+            catalogue.FindApproach(standing.Skill.Approach)!,
+            standing.Student.SplitStandard,
+            date,
+            minutes,
+            SideOf(Side.Left),
+            SideOf(Side.Right),
+            standing.Compare(catalogue).Asymmetry?.Weaker,
+            last?.FirstSide,
+            daysSinceStart,
+            standing.Sessions.Count(s => s.StartedAt >= standing.Skill.StartedAt),
+            last is null ? null : date.DayNumber - last.StartedOn.DayNumber,
+            DaysSinceHeavy(standing, date),
+            standing.Reviews.Where(r => date.DayNumber - clock.DayOf(r.At).DayNumber < EasedDays).Select(r => r.Tag).ToHashSet(),
+            standing.Cautions,
+            standing.Student.BreathSeconds,
+            standing.Student.BlocksOwned
+        );
+
+        SideState SideOf(Side side)
+        {
+            var verdict = standing.Judge(gate, side);
+            var wanted = verdict.Tests.Where(t => t.Test is HoldCriterion or RepsCriterion && t.Outcome != Outcome.Met).Select(t => t.Test);
+            return new(side, verdict.Stage, GapOf(standing, side), daysSinceStart < 7 ? [] : [.. wanted]);
+        }
+    }
+
+    private double? GapOf(Standing standing, Side side)
+    {
+        var gap = catalogue.Measure("front-split-gap");
+        var last = PooledTest.From(standing.Evidence.Of(gap, side, Warmth.Warm)).LastOrDefault();
+        return last is not null && standing.Evidence.Now - last.Last <= TimeSpan.FromDays(GapCountsDays)
+            ? Math.Max(0, last.Estimate.Value)
+            : null;
+    }
+
+    private Dictionary<LoadTag, int> DaysSinceHeavy(Standing standing, DateOnly date)
+    {
+        var days = new Dictionary<LoadTag, int>();
+        foreach (var set in standing.Evidence.Sets)
+        {
+            if (catalogue.FindDrill(set.Drill) is not { } drill)
+                continue;
+            foreach (var (tag, load) in drill.Loads)
+                if (load == Load.Heavy && tag.IsRegion())
+                    days[tag] = Math.Min(days.GetValueOrDefault(tag, int.MaxValue), date.DayNumber - set.Day.DayNumber);
+        }
+        return days;
+    }
+}

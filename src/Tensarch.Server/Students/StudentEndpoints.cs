@@ -1,0 +1,273 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.AspNetCore.Mvc;
+using Microsoft.EntityFrameworkCore;
+using Tensarch.Core;
+using Tensarch.Core.Catalogue;
+using Tensarch.Core.Skills;
+using Tensarch.Core.Students;
+using Tensarch.Server.Data;
+using Tensarch.Server.Hosting;
+using Tensarch.Server.Skills;
+
+namespace Tensarch.Server.Students;
+
+public static class StudentEndpoints
+{
+    private const int PageSize = 40;
+
+    public static void MapStudents(this IEndpointRouteBuilder api)
+    {
+        var students = api.MapGroup("/students").WithTags("Students");
+        students.MapGet("/", Roster);
+        students.MapPost("/", Create).Produces<StudentView>(201).Produces<StudentView>();
+        students.MapGet("/{studentId}", Read);
+        students.MapPut("/{studentId}", Change);
+        students.MapPost("/{studentId}/archive", Archive);
+        students.MapPost("/{studentId}/answers", Answer);
+        students.MapPost("/{studentId}/clearances", Clear);
+        students.MapPost("/{studentId}/reviews", Review);
+    }
+
+    /// <summary>Students by name, a page at a time, with where each one stands.</summary>
+    private static async Task<Ok<RosterResponse>> Roster(
+        TensarchDb db,
+        Standings standings,
+        CatalogueContent catalogue,
+        StudioClock clock,
+        CancellationToken ct,
+        string? after = null,
+        string? find = null,
+        bool archived = false
+    )
+    {
+        var query = db.Students.AsNoTracking().Where(s => (s.ArchivedAt != null) == archived);
+        if (!string.IsNullOrWhiteSpace(find))
+            query = query.Where(s => EF.Functions.Like(s.Name, "%" + find.Trim() + "%"));
+        if (after is not null)
+        {
+            var cut = after.LastIndexOf('|');
+            var (name, id) = (after[..Math.Max(0, cut)], Guid.TryParse(after[(cut + 1)..], out var g) ? g : Guid.Empty);
+            query = query.Where(s => s.Name.CompareTo(name) > 0 || (s.Name == name && s.Id > id));
+        }
+        var rows = await query.OrderBy(s => s.Name).ThenBy(s => s.Id).Take(PageSize + 1).ToListAsync(ct);
+        var page = rows.Take(PageSize).ToList();
+        var lines = (await standings.Of(page, SkillEndpoints.FrontSplit, ct)).Select(s => Line(s, catalogue, clock)).ToList();
+        var last = rows.Count > PageSize ? page[^1] : null;
+        return TypedResults.Ok(new RosterResponse(lines, last is null ? null : $"{last.Name}|{last.Id}"));
+    }
+
+    private static async Task<IResult> Create(StudentCreate request, StudentDesk desk, StudioClock clock, CancellationToken ct)
+    {
+        var added = await desk.Add(request, ct);
+        return added.IsOk
+            ? Problems.Respond(added.Value.Appended, $"/api/v1/students/{request.Id}", View(added.Value.Row, clock))
+            : Problems.Unprocessable(added.Problems);
+    }
+
+    private static async Task<Results<Ok<StudentPage>, ProblemHttpResult>> Read(
+        Guid studentId,
+        TensarchDb db,
+        Standings standings,
+        StudioClock clock,
+        HttpResponse response,
+        CancellationToken ct
+    )
+    {
+        if (await standings.Of(studentId, SkillEndpoints.FrontSplit, ct) is not { } standing)
+            return Problems.NotFound();
+        var next = await db
+            .Sessions.Where(s => s.StudentId == studentId && s.EndedAt == null)
+            .OrderByDescending(s => s.CreatedAt)
+            .Select(s => (Guid?)s.Id)
+            .FirstOrDefaultAsync(ct);
+        response.Headers.ETag = $"\"{standing.Student.Version}\"";
+        return TypedResults.Ok(
+            new StudentPage(
+                View(standing.Student, clock),
+                standing.Screened,
+                [.. standing.Answers.Values.Select(a => new AnswerView(a.Question, a.Yes, a.At))],
+                View(standing.Cautions),
+                [
+                    .. standing.Holds.Select(h => new HoldView(
+                        h.Tag,
+                        h.Since,
+                        h.NeedsClinician,
+                        h.PainFreeSessions,
+                        ReviewHold.PainFreeSessionsNeeded,
+                        h.MayBeReviewed
+                    )),
+                ],
+                [
+                    .. standing.Clearances.Select(c => new ClearanceView(
+                        c.Id,
+                        c.Role,
+                        c.Tags,
+                        c.From,
+                        c.Until,
+                        c.From <= clock.Today && clock.Today <= c.Until
+                    )),
+                ],
+                standing.Skill is not null,
+                next,
+                standing.Sessions.LastOrDefault()?.StartedOn
+            )
+        );
+    }
+
+    private static async Task<Results<Ok<StudentView>, ProblemHttpResult>> Change(
+        Guid studentId,
+        StudentBody body,
+        [FromHeader(Name = "If-Match")] string? ifMatch,
+        TensarchDb db,
+        StudioClock clock,
+        CancellationToken ct
+    )
+    {
+        var row = await db.Students.SingleAsync(s => s.Id == studentId, ct);
+        if (Stale(ifMatch, row, clock) is { } stale)
+            return stale;
+        var problems = StudentCheck.Check(body, clock.Today);
+        if (problems.Count > 0)
+            return Problems.Unprocessable(problems);
+        StudentDesk.Write(body, row);
+        return await Save(row, db, clock, ct);
+    }
+
+    private static async Task<Results<Ok<StudentView>, ProblemHttpResult>> Archive(
+        Guid studentId,
+        ArchiveRequest request,
+        [FromHeader(Name = "If-Match")] string? ifMatch,
+        TensarchDb db,
+        StudioClock clock,
+        CancellationToken ct
+    )
+    {
+        var row = await db.Students.SingleAsync(s => s.Id == studentId, ct);
+        if (Stale(ifMatch, row, clock) is { } stale)
+            return stale;
+        row.ArchivedAt = request.Archived ? clock.Now : null;
+        return await Save(row, db, clock, ct);
+    }
+
+    /// <summary>The version the client saw must still be the stored one; else both are sent back.</summary>
+    private static ProblemHttpResult? Stale(string? ifMatch, StudentRow row, StudioClock clock)
+    {
+        if (ifMatch is null)
+            return Problems.Of(428, "versionNeeded");
+        if (ifMatch.Trim('"') == row.Version.ToString(System.Globalization.CultureInfo.InvariantCulture))
+            return null;
+        var problem = Problems.Of(412, "changedMeanwhile");
+        problem.ProblemDetails.Extensions["current"] = View(row, clock);
+        return problem;
+    }
+
+    private static async Task<Results<Ok<StudentView>, ProblemHttpResult>> Save(
+        StudentRow row,
+        TensarchDb db,
+        StudioClock clock,
+        CancellationToken ct
+    )
+    {
+        row.Version++;
+        try
+        {
+            await db.SaveChangesAsync(ct);
+        }
+        catch (DbUpdateConcurrencyException)
+        {
+            return Problems.Of(412, "changedMeanwhile");
+        }
+        return TypedResults.Ok(View(row, clock));
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> Answer(
+        Guid studentId,
+        AnswersRequest request,
+        StudentDesk desk,
+        CancellationToken ct
+    )
+    {
+        var problems = await desk.Answer(studentId, request.Answers, ct);
+        return problems.Count > 0 ? Problems.Unprocessable(problems) : TypedResults.NoContent();
+    }
+
+    private static async Task<IResult> Clear(Guid studentId, ClearanceRequest request, StudentDesk desk, CancellationToken ct)
+    {
+        var result = await desk.Clear(studentId, request, ct);
+        return result.IsOk
+            ? Problems.Respond(result.Value, $"/api/v1/students/{studentId}", new { request.Id })
+            : Problems.Unprocessable(result.Problems);
+    }
+
+    private static async Task<IResult> Review(
+        Guid studentId,
+        ReviewRequest request,
+        StudentDesk desk,
+        Standings standings,
+        CancellationToken ct
+    )
+    {
+        var holds = (await standings.Of(studentId, SkillEndpoints.FrontSplit, ct))!.Holds;
+        var result = await desk.Review(studentId, request, holds, ct);
+        return result.IsOk
+            ? Problems.Respond(result.Value, $"/api/v1/students/{studentId}", new { request.Id })
+            : Problems.Unprocessable(result.Problems);
+    }
+
+    public static StudentView View(StudentRow r, StudioClock clock) =>
+        new(
+            r.Id,
+            r.Version,
+            new(
+                r.Name,
+                r.About,
+                r.BirthDate,
+                r.LeftLegCm,
+                r.RightLegCm,
+                r.BodyweightKg,
+                r.BreathSeconds,
+                r.SensationCeiling,
+                r.SplitStandard,
+                r.BlocksOwned,
+                r.SessionMinutes,
+                r.GuardianConsentOn
+            ),
+            r.BirthDate is { } born ? Age.Years(born, clock.Today) : null,
+            r.ArchivedAt is not null
+        );
+
+    public static CautionsView View(Cautions cautions) => new(Tags(cautions), cautions.SensationCeiling, cautions.RampTopPercent);
+
+    private static List<CautionTag> Tags(Cautions cautions) =>
+        [
+            .. LoadTags
+                .All.Where(t => cautions[t] != CautionLevel.Free)
+                .Select(t => new CautionTag(t, cautions[t], [.. cautions.Reasons.Where(r => r.Tag == t)])),
+        ];
+
+    private static RosterLine Line(Standing standing, CatalogueContent catalogue, StudioClock clock)
+    {
+        var gate = new Gate(catalogue);
+        var verdicts = standing.Ladder is null ? [] : SideExtensions.Both.Select(s => standing.Judge(gate, s)).ToList();
+        var asymmetry = standing.Ladder is null ? null : standing.Compare(catalogue).Asymmetry;
+        var approach = standing.Skill is { } skill ? catalogue.FindApproach(skill.Approach) : null;
+        return new(
+            standing.Student.Id,
+            standing.Student.Name,
+            standing.Student.About,
+            standing.Student.BirthDate is { } born ? Age.Years(born, clock.Today) : null,
+            standing.Student.ArchivedAt is not null,
+            standing.Screened,
+            [.. verdicts.Select(v => SideSummary.Of(standing.Ladder!, v))],
+            verdicts.Count == 2 ? Arch.Of(standing.Ladder!, verdicts[0], verdicts[1]) : [],
+            asymmetry?.Weaker,
+            asymmetry is not null,
+            Tags(standing.Cautions),
+            standing.Sessions.Count(s => clock.Today.DayNumber - s.StartedOn.DayNumber < 14),
+            2 * (approach?.SessionsPerWeek ?? 0),
+            standing.Sessions.LastOrDefault()?.StartedOn
+        );
+    }
+}
+
+public sealed record ArchiveRequest(bool Archived);
