@@ -37,7 +37,7 @@ builder.Services.ConfigureHttpJsonOptions(json =>
 {
     CoreJson.Apply(json.SerializerOptions);
     json.SerializerOptions.RespectNullableAnnotations = true;
-    json.SerializerOptions.RespectRequiredConstructorParameters = false;
+    json.SerializerOptions.RespectRequiredConstructorParameters = true;
 });
 builder.Services.AddExceptionHandler<BadRequests>();
 builder.Services.AddProblemDetails();

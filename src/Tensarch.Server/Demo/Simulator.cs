@@ -1,0 +1,255 @@
+using Tensarch.Core;
+using Tensarch.Core.Catalogue;
+using Tensarch.Core.Measuring;
+using Tensarch.Core.Planning;
+using Tensarch.Core.Sessions;
+using Tensarch.Core.Skills;
+using Tensarch.Server.Data;
+using Tensarch.Server.Measuring;
+using Tensarch.Server.Planning;
+using Tensarch.Server.Sessions;
+using Tensarch.Server.Skills;
+using Tensarch.Server.Students;
+
+namespace Tensarch.Server.Demo;
+
+/// <summary>
+/// Lives fourteen weeks of one student's training: a true range that training moves towards a limit, read with the catalogue's
+/// noise, through the same desks that the screens use. Seeded: the same each time, relative to today.
+/// </summary>
+internal sealed class Simulator(TensarchDb db, CatalogueContent catalogue, StudioScope scope, DateOnly today, int seed)
+{
+    private readonly Random random = new(seed);
+    private readonly SimulatedClock time = new();
+    private readonly Gate gate = new(catalogue);
+
+    private StudioClock Clock => new(time, scope);
+
+    private Standings Standings => new(db, catalogue, Clock);
+
+    public async Task Live(DemoCase who, CancellationToken ct)
+    {
+        var truth = SideExtensions.Both.ToDictionary(s => s, s => who.Of(s).ToDictionary(r => r.Measure, r => r.Start));
+        var first = who.Days.Concat(who.Tests).Min();
+        time.Set(At(first, 9));
+        var id = await Enrol(who, ct);
+        foreach (var day in who.Days.Concat(who.Tests).Distinct().Order())
+        {
+            var trains = who.Days.Contains(day);
+            if (who.Tests.Contains(day) || trains && await WantsRetest(id, ct))
+                await Read(who, id, truth, day == first, At(day, day == 0 ? 0 : 16), ct);
+            if (day == first && trains)
+                await Place(id, ct);
+            if (trains)
+                await Train(who, id, truth, At(day, 17), ct);
+            if (day <= who.DecidesUntil)
+                await Decide(id, ct);
+            db.ChangeTracker.Clear();
+        }
+    }
+
+    private DateTimeOffset At(int day, int hour)
+    {
+        if (hour == 0)
+            return TimeProvider.System.GetUtcNow().AddMinutes(-20);
+        var local = today.AddDays(day).ToDateTime(new(hour, 0));
+        return new DateTimeOffset(local, scope.TimeZone.GetUtcOffset(local)).ToUniversalTime();
+    }
+
+    private Guid NewId()
+    {
+        var bytes = new byte[16];
+        random.NextBytes(bytes);
+        return new(bytes);
+    }
+
+    private async Task<Guid> Enrol(DemoCase who, CancellationToken ct)
+    {
+        var desk = new StudentDesk(db, catalogue, Clock, scope);
+        var id = NewId();
+        var body = new StudentBody(
+            who.Name,
+            who.About,
+            today.AddYears(-who.Age).AddDays(-random.Next(20, 300)),
+            who.LegCm,
+            who.LegCm - 0.5,
+            null,
+            4.5,
+            7,
+            who.Standard,
+            4,
+            who.Minutes,
+            null
+        );
+        Must((await desk.Add(new(id, body), ct)).Problems);
+        Must(await desk.Answer(id, [.. catalogue.Questions.Select(q => new AnswerItem(q.Key, who.Yes.Contains(q.Key)))], ct));
+        return id;
+    }
+
+    private async Task<bool> WantsRetest(Guid id, CancellationToken ct)
+    {
+        var standing = await Standings.Of(id, SkillEndpoints.FrontSplit, ct);
+        return standing!.Ladder is not null
+            && SideExtensions.Both.Any(s =>
+                standing.Judge(gate, s) is { State: GateState.Retest, Next: { Code: "retest", NotBefore: { } day } } && day <= Clock.Today
+            );
+    }
+
+    /// <summary>Both sides of what the present gates read; of everything at the baseline.</summary>
+    private async Task Read(
+        DemoCase who,
+        Guid id,
+        Dictionary<Side, Dictionary<string, double>> truth,
+        bool baseline,
+        DateTimeOffset at,
+        CancellationToken ct
+    )
+    {
+        time.Set(at);
+        var desk = new ReadingDesk(db, catalogue, Clock, scope);
+        var wanted = baseline ? [.. truth[Side.Left].Keys] : await Wanted(id, ct);
+        foreach (var measure in wanted.Select(catalogue.Measure))
+        foreach (var side in SideExtensions.Both)
+        {
+            var day = truth[side][measure.Key] + Normal() * measure.Tau;
+            var trials = Enumerable.Range(0, 3).Select(_ => Rounded(day + Normal() * measure.Sem, measure)).ToList();
+            var standard = measure.Standards.Count > 0 ? who.Standard : null;
+            var request = new ReadingRequest(
+                NewId(),
+                measure.Key,
+                side,
+                Warmth.Warm,
+                standard,
+                Instrument.Tape,
+                trials,
+                [],
+                4,
+                6,
+                0,
+                null,
+                at.AddSeconds(random.Next(600))
+            );
+            time.Set(at.AddMinutes(15));
+            Must((await desk.Take(id, request, ct)).Problems);
+        }
+    }
+
+    private async Task<List<string>> Wanted(Guid id, CancellationToken ct)
+    {
+        var standing = (await Standings.Of(id, SkillEndpoints.FrontSplit, ct))!;
+        var tests = SideExtensions.Both.SelectMany(s => standing.Judge(gate, s).Tests).Select(t => t.Test);
+        return [.. tests.OfType<RomCriterion>().Select(t => t.Measure).Append(standing.Compare(catalogue).Measure).Distinct()];
+    }
+
+    private async Task Place(Guid id, CancellationToken ct)
+    {
+        var standing = (await Standings.Of(id, SkillEndpoints.FrontSplit, ct))!;
+        var placing = new Placing(gate);
+        var ladder = catalogue.NewestLadder(SkillEndpoints.FrontSplit)!;
+        var request = new SkillStart(
+            NewId(),
+            ladder.Key,
+            "long-and-ramped",
+            NewId(),
+            placing.Suggest(ladder, Side.Left, standing.Evidence),
+            NewId(),
+            placing.Suggest(ladder, Side.Right, standing.Evidence)
+        );
+        Must((await new SkillDesk(db, catalogue, Clock, scope).Start(standing, request, ct)).Problems);
+        db.ChangeTracker.Clear();
+    }
+
+    private async Task Train(
+        DemoCase who,
+        Guid id,
+        Dictionary<Side, Dictionary<string, double>> truth,
+        DateTimeOffset at,
+        CancellationToken ct
+    )
+    {
+        time.Set(at);
+        var standing = (await Standings.Of(id, SkillEndpoints.FrontSplit, ct))!;
+        var planned = await new PlanDesk(db, catalogue, Clock, scope).Plan(standing, new(NewId(), null, null), ct);
+        Must(planned.Problems);
+        var row = planned.Value.Row;
+        var timeline = Timeline.Of(PlanDesk.Read(row), catalogue);
+        time.Set(at.AddSeconds(row.TotalSeconds + 60));
+        var sets = timeline.SelectMany(part => Done(part, truth, at)).ToList();
+        var log = new SessionDesk(db, catalogue, Clock, scope);
+        Must((await log.Log(row.Id, new(Clock.Now, sets, [], Clock.Now), ct)).Problems);
+
+        foreach (var side in SideExtensions.Both)
+        foreach (var range in who.Of(side))
+            truth[side][range.Measure] += who.Rate * (range.Limit - truth[side][range.Measure]);
+    }
+
+    /// <summary>One fact a round. A hold that a gate asks for lasts when the split is nearly there, and falls short when it is not.</summary>
+    private IEnumerable<SetFact> Done(TimelinePart part, Dictionary<Side, Dictionary<string, double>> truth, DateTimeOffset at)
+    {
+        foreach (var round in part.Segments.Where(s => s.Kind == SegmentKind.Work).GroupBy(s => s.Round))
+        {
+            var reps = round.Sum(s => s.Reps ?? 0);
+            var seconds = round.Sum(s => s.Seconds);
+            var tested = part.Planned.Reason.Code == "gateAsksHold" && part.PlannedSide is { Side: not null, Dose: HoldDose };
+            var short_ = tested && truth[part.PlannedSide.Side!.Value]["front-split-gap"] > NeededGap(part.PlannedSide.Stage) + 4;
+            yield return new(
+                NewId(),
+                part.Planned.Drill,
+                part.PlannedSide.Variant,
+                part.PlannedSide.Side,
+                round.Key,
+                reps > 0 ? null : short_ ? seconds - 4 : seconds + (tested ? 1 : 0),
+                reps > 0 ? reps : null,
+                3 + random.Next(2),
+                5 + random.Next(2),
+                at.AddSeconds(round.First().StartSeconds)
+            );
+        }
+    }
+
+    private double NeededGap(int stage) =>
+        catalogue
+            .NewestLadder(SkillEndpoints.FrontSplit)!
+            .StageAt(stage)
+            .Tests.OfType<RomCriterion>()
+            .FirstOrDefault(t => t.Measure == "front-split-gap")
+            ?.Threshold ?? 0;
+
+    /// <summary>Advances through every open gate; a first advance can open the other side's.</summary>
+    private async Task Decide(Guid id, CancellationToken ct)
+    {
+        while (true)
+        {
+            db.ChangeTracker.Clear();
+            var standing = (await Standings.Of(id, SkillEndpoints.FrontSplit, ct))!;
+            if (standing.Ladder is null)
+                return;
+            var open = SideExtensions.Both.Select(s => standing.Judge(gate, s)).FirstOrDefault(v => v.State == GateState.Open);
+            if (open is null)
+                return;
+            var request = new DecisionRequest(NewId(), open.Side, DecisionKind.Advance, open.Stage, null);
+            Must((await new SkillDesk(db, catalogue, Clock, scope).Decide(standing, request, ct)).Problems);
+        }
+    }
+
+    private double Rounded(double value, Measure measure) =>
+        Math.Round(Math.Clamp(Math.Round(value / measure.Resolution) * measure.Resolution, measure.Min, measure.Max), 2);
+
+    /// <summary>A standard normal number (Box and Muller, 1958).</summary>
+    private double Normal() => Math.Sqrt(-2 * Math.Log(1 - random.NextDouble())) * Math.Cos(2 * Math.PI * random.NextDouble());
+
+    private static void Must(IReadOnlyList<Problem> problems)
+    {
+        if (problems.Count > 0)
+            throw new InvalidOperationException($"The demo could not be made: {problems[0].Code} at {problems[0].Field}.");
+    }
+
+    private sealed class SimulatedClock : TimeProvider
+    {
+        private DateTimeOffset now;
+
+        public void Set(DateTimeOffset instant) => now = instant;
+
+        public override DateTimeOffset GetUtcNow() => now;
+    }
+}

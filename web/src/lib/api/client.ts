@@ -1,0 +1,46 @@
+import createClient from 'openapi-fetch';
+import type { components, paths } from './schema';
+
+export type Schemas = components['schemas'];
+
+export const api = createClient<paths>({ baseUrl: '' });
+
+/** One mistake in what was typed: a code, its field, and the numbers to word it with. */
+export type FieldProblem = { code: string; field: string; numbers?: Record<string, number> | null };
+
+/** What the server said when it said no. */
+export class Refusal extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    readonly problems: FieldProblem[],
+  ) {
+    super(code);
+  }
+}
+
+type Answer<T> = { data?: T; error?: unknown; response: Response };
+
+/** The body of a good answer; throws a Refusal, also when the server cannot be reached. */
+export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
+  let answer: Answer<T>;
+  try {
+    answer = await call;
+  } catch {
+    throw new Refusal(0, 'unreachable', []);
+  }
+  if (answer.response.ok) return answer.data as T;
+  const body = (answer.error ?? {}) as { code?: string; errors?: FieldProblem[] };
+  throw new Refusal(answer.response.status, body.code ?? 'unexpected', body.errors ?? []);
+}
+
+/** A client-made id: time-ordered, so that a retry carries the same one. */
+export function newId(): string {
+  const bytes = crypto.getRandomValues(new Uint8Array(16));
+  const now = Date.now();
+  for (let i = 0; i < 6; i++) bytes[i] = Math.floor(now / 2 ** (8 * (5 - i))) % 256;
+  bytes[6] = (bytes[6]! & 0x0f) | 0x70;
+  bytes[8] = (bytes[8]! & 0x3f) | 0x80;
+  const hex = [...bytes].map((b) => b.toString(16).padStart(2, '0')).join('');
+  return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-${hex.slice(12, 16)}-${hex.slice(16, 20)}-${hex.slice(20)}`;
+}

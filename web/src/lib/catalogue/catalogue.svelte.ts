@@ -1,0 +1,36 @@
+import { api, ask, type Schemas } from '$lib/api/client';
+
+/** The shipped content's words, loaded once. */
+class Catalogue {
+  content = $state<Schemas['CatalogueResponse']>();
+  #loading: Promise<void> | undefined;
+
+  load(): Promise<void> {
+    this.#loading ??= ask(api.GET('/api/v1/catalogue')).then((content) => {
+      this.content = content;
+    });
+    return this.#loading;
+  }
+
+  measure(key: string): Schemas['Measure'] {
+    return this.content!.measures.find((m) => m.key === key)!;
+  }
+
+  drill(key: string): Schemas['DrillView'] {
+    return this.content!.drills.find((d) => d.key === key)!;
+  }
+
+  variant(drill: string, key: string): string {
+    return this.drill(drill).variants.find((v) => v.key === key)?.name ?? key;
+  }
+
+  ladder(key: string): Schemas['Ladder'] {
+    return this.content!.ladders.find((l) => l.key === key)!;
+  }
+
+  question(key: string): Schemas['IntakeQuestion'] | undefined {
+    return this.content!.questions.find((q) => q.key === key);
+  }
+}
+
+export const catalogue = new Catalogue();

@@ -1,0 +1,76 @@
+<script lang="ts">
+  import { account } from '$lib/accounts/account.svelte';
+  import { api, ask, Refusal, type Schemas } from '$lib/api/client';
+  import { catalogue } from '$lib/catalogue/catalogue.svelte';
+  import Field from '$lib/parts/Field.svelte';
+  import { dayAndTime, number, withUnit } from '$lib/parts/format';
+  import { fieldText, pageText } from '$lib/parts/problems';
+  import SideMark from '$lib/parts/SideMark.svelte';
+
+  interface Props {
+    reading: Schemas['ReadingView'];
+    studentId: string;
+    onchange: () => void;
+  }
+
+  let { reading, studentId, onchange }: Props = $props();
+  const measure = $derived(catalogue.measure(reading.measure));
+  const seen = $derived(reading.compensations.map((c) => measure.compensations.find((k) => k.key === c)?.name ?? c));
+  let voiding = $state(false);
+  let reason = $state('');
+  let refusal = $state<Refusal>();
+
+  async function strike(event: SubmitEvent) {
+    event.preventDefault();
+    refusal = undefined;
+    try {
+      await ask(
+        api.POST('/api/v1/students/{studentId}/readings/{readingId}/void', {
+          params: { path: { studentId, readingId: reading.id } },
+          body: { reason },
+        }),
+      );
+      voiding = false;
+      onchange();
+    } catch (error) {
+      refusal = error as Refusal;
+    }
+  }
+</script>
+
+<li class={['ruled border-b py-2', (reading.voidReason || reading.disqualified) && 'text-quiet']}>
+  <div class="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-4 sm:grid-cols-[minmax(0,1fr)_8rem_9rem_auto]">
+    <span>
+      {#if reading.side}<SideMark side={reading.side} />{/if}
+      <strong>{measure.name}</strong>
+      <span class="text-quiet text-sm">{[reading.warmth, reading.standard].filter(Boolean).join(', ')}</span>
+    </span>
+    <span class={['figures text-end text-lg', reading.voidReason && 'line-through']}>
+      {withUnit(reading.value, measure.unit)}
+      <span class="text-quiet text-sm font-normal">± {number(reading.standardError, 2)}</span>
+    </span>
+    <span class="text-quiet text-sm sm:text-end">{dayAndTime(reading.takenAt)}</span>
+    {#if account.mayWrite && !reading.voidReason}
+      <button class="btn btn-ghost btn-sm justify-self-end" aria-expanded={voiding} onclick={() => (voiding = !voiding)}>Void…</button>
+    {:else}<span></span>{/if}
+  </div>
+  <p class="text-quiet text-sm">
+    Trials {reading.trials.map((t) => number(t, 1)).join(', ')}{#if reading.pain}
+      · pain {reading.pain}{/if}{#if seen.length}
+      · {seen.join(', ')}{/if}{#if reading.disqualified}
+      · counts for no gate{/if}{#if reading.note}
+      · {reading.note}{/if}
+  </p>
+  {#if reading.voidReason}<p class="text-sm">Void: {reading.voidReason}</p>{/if}
+  {#if voiding}
+    <form class="mt-2 flex flex-wrap items-end gap-2" onsubmit={strike} novalidate>
+      <Field label="Why is this reading void?" error={fieldText(refusal, 'reason')}>
+        {#snippet children({ id, describedBy, invalid })}
+          <input {id} class="input w-72" aria-describedby={describedBy} aria-invalid={invalid} bind:value={reason} />
+        {/snippet}
+      </Field>
+      <button class="btn btn-primary">Void the reading</button>
+    </form>
+    {#if refusal && !refusal.problems.length}<p class="text-error text-sm" role="alert">{pageText(refusal.code)}</p>{/if}
+  {/if}
+</li>

@@ -1,0 +1,46 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { resolve } from '$app/paths';
+  import { page } from '$app/state';
+  import { account } from '$lib/accounts/account.svelte';
+  import { api, ask } from '$lib/api/client';
+  import { theme } from './theme.svelte';
+
+  const rooms = [
+    { path: '/students', name: 'Students' },
+    { path: '/readiness', name: 'Readiness' },
+    { path: '/team', name: 'Team' },
+  ] as const;
+
+  const here = (path: string) => page.url.pathname.startsWith(path);
+
+  async function signOut() {
+    await ask(api.POST('/api/v1/accounts/sign-out'));
+    await account.load();
+    await goto(resolve('/sign-in'));
+  }
+</script>
+
+<nav
+  aria-label="Rooms"
+  class="ruled no-print bg-base-100 flex flex-wrap items-center gap-x-1 border-b px-2 lg:fixed lg:inset-y-0 lg:left-0 lg:w-30 lg:flex-col lg:flex-nowrap lg:items-stretch lg:border-e lg:border-b-0 lg:px-0 lg:py-5"
+>
+  <a href={resolve('/students')} class="font-head px-3 py-3 text-xl font-semibold lg:mb-3 lg:px-5">Tensarch</a>
+  {#each rooms as room (room.path)}
+    <a
+      href={resolve(room.path)}
+      aria-current={here(room.path) ? 'page' : undefined}
+      class={[
+        'border-base-100 border-b-4 px-3 py-3 lg:border-s-4 lg:border-b-0 lg:px-4',
+        here(room.path) ? 'border-base-content! bg-base-200 font-semibold' : 'text-quiet',
+      ]}>{room.name}</a
+    >
+  {/each}
+  <div class="ms-auto flex gap-1 lg:ms-0 lg:mt-auto lg:flex-col lg:items-stretch lg:px-3">
+    <p class="text-quiet hidden px-2 text-sm leading-tight lg:block">{account.me?.user?.name}</p>
+    <button class="btn btn-ghost btn-sm px-2 lg:justify-start" onclick={() => theme.toggle()}>
+      {theme.dark ? 'Light' : 'Dark'}
+    </button>
+    <button class="btn btn-ghost btn-sm px-2 lg:justify-start" onclick={signOut}>Sign out</button>
+  </div>
+</nav>

@@ -1,0 +1,25 @@
+import { describe, expect, it } from 'vitest';
+import { minutes, number, signed, withUnit } from './format';
+
+describe('numbers', () => {
+  it('carry their unit after a thin space, degrees without one', () => {
+    expect(withUnit(21.333, 'cm')).toBe('21.3 cm');
+    expect(withUnit(163.958, '°')).toBe('164°');
+  });
+
+  it('show a minus sign, and no minus zero', () => {
+    expect(number(-3.24)).toBe('−3.2');
+    expect(number(-0.01)).toBe('0');
+  });
+
+  it('show the sign of a change', () => {
+    expect(signed(1.1, 'cm')).toBe('+1.1 cm');
+    expect(signed(-1.1, 'cm')).toBe('−1.1 cm');
+    expect(signed(0.01, 'cm')).toBe('0 cm');
+  });
+
+  it('show seconds as a clock', () => {
+    expect(minutes(258)).toBe('4:18');
+    expect(minutes(-1)).toBe('0:00');
+  });
+});

@@ -1,0 +1,120 @@
+import type { Schemas } from '$lib/api/client';
+import { catalogue } from '$lib/catalogue/catalogue.svelte';
+import { number, shortDay } from '$lib/parts/format';
+import { tagName } from '$lib/students/tags';
+
+/** A dose as a coach says it. */
+export function doseText(dose: Schemas['Dose']): string {
+  switch (dose.kind) {
+    case 'ramped':
+      return (
+        `settle ${dose.settleSeconds} s, then ${dose.rounds} × press ${dose.pressSeconds} s, lift ${dose.liftSeconds} s ` +
+        `(${dose.fromPercent}–${dose.toPercent} %), relax ${dose.resettleSeconds} s`
+      );
+    case 'hold':
+      return `${dose.rounds > 1 ? `${dose.rounds} × ` : ''}${dose.seconds ? `${dose.seconds} s` : `${dose.breaths} breaths`}${
+        dose.rounds > 1 && dose.restSeconds ? `, rest ${dose.restSeconds} s` : ''
+      }`;
+    case 'reps':
+      return `${dose.sets > 1 ? `${dose.sets} × ` : ''}${dose.reps} repetitions`;
+    case 'rhythm':
+      return `${dose.reps} slow repetitions, one breath each`;
+    case 'supportLadder':
+      return `${dose.rounds > 1 ? `${dose.rounds} × ` : ''}${dose.rungs.map((r) => `${r.name.toLowerCase()} ${r.seconds} s`).join(', ')}`;
+    case 'attempts':
+      return `${dose.attempts} attempts, ${dose.maxSeconds} s at most`;
+    case 'flow':
+      return `${dose.rounds} × (${dose.positions
+        .map((p) => `${p.name.toLowerCase()} ${p.seconds ? `${p.seconds} s` : `${p.breaths} ${p.breaths === 1 ? 'breath' : 'breaths'}`}`)
+        .join(', ')})`;
+    default:
+      return '';
+  }
+}
+
+export function propText(props: Schemas['PropAdvice'] | null | undefined): string {
+  if (!props) return '';
+  switch (props.code) {
+    case 'floor':
+      return 'hands on the floor';
+    case 'chairs':
+      return 'two chairs or a bench, against a wall';
+    case 'nearestAbove':
+      return props.faces.length
+        ? `nearest above: ${faces(props)} under each hand, ${number(props.heightCm)} cm`
+        : 'no blocks fit: two chairs or a bench, against a wall';
+    default:
+      return `${faces(props)} under each hand, ${number(props.heightCm)} cm`;
+  }
+}
+
+const faces = (props: Schemas['PropAdvice']) => props.faces.map((f) => `${f} face`).join(' + ');
+
+/** Why a drill is in the session. */
+export function drillReason(reason: Schemas['DrillReason']): string {
+  switch (reason.code) {
+    case 'warmUp':
+      return 'Warms the whole body first.';
+    case 'preparesRegions':
+      return 'Prepares the regions that are loaded later.';
+    case 'wristsBeforeHands':
+      return 'Wrists come before weight on the hands.';
+    case 'stageWork':
+      return `Work of stage ${reason.stage}.`;
+    case 'strengthForStage':
+      return `Strength for stage ${reason.stage}.`;
+    case 'gateAsksHold':
+      return `The ${reason.side} gate asks for two holds of ${reason.number} s: this is the test.`;
+    case 'gateAsksReps':
+      return `The ${reason.side} gate asks for ${reason.number} clean repetitions: count them.`;
+    case 'dayGate':
+      return 'Today’s test before any attempt.';
+    case 'attempt':
+      return 'The position itself, now that the delay is over.';
+    case 'counter':
+      return 'Undoes what came before.';
+    default:
+      return 'Calm at the end.';
+  }
+}
+
+/** A rule that shaped the session. */
+export function noteText(note: Schemas['PlanNote']): string {
+  const drill = note.drill ? catalogue.drill(note.drill).name : '';
+  const tag = note.tag ? tagName(note.tag) : '';
+  const n = note.number == null ? '' : number(note.number, 0);
+  switch (note.code) {
+    case 'heldTag':
+      return `${drill} is left out: ${tag} is held.`;
+    case 'limitedTag':
+      return `${drill} is left out: ${tag} is limited to light.`;
+    case 'eased':
+      return `${drill} is easier than the stage’s own version, for a caution${note.side ? `, ${note.side}` : ''}.`;
+    case 'spacing':
+      return `${drill} is left out: ${tag} worked hard less than ${n} days ago. From ${note.date ? shortDay(note.date) : ''} again.`;
+    case 'firstWeek':
+      return 'First week of this skill: the first-week dose, and no attempts.';
+    case 'attemptDelay':
+      return `No attempt yet: first ${n} sessions, and not before ${note.date ? shortDay(note.date) : ''}.`;
+    case 'weakerFirst':
+      return `${note.side === 'left' ? 'Left' : 'Right'} is weaker and goes first.`;
+    case 'extraRound':
+      return `${drill}: one more round on ${note.side}, the weaker side.`;
+    case 'sidesAlternate':
+      return `No side is weaker beyond noise: the sides take turns, ${note.side} first today.`;
+    case 'reBaseline':
+      return `${n} days away: first-week dose. Take a new baseline; one stage lower is suggested.`;
+    case 'lighterAfterBreak':
+      return `${n} days away: the dose is 30 % less. Re-test first.`;
+    case 'repeatLastWeek':
+      return `${n} days away: last week’s dose again, nothing grows.`;
+    case 'lighterAfterPain':
+      return `${tag}: 40 % less for two weeks after the review.`;
+    case 'notEnoughToDo':
+      return `The rules leave ${n} minutes of work: the rest of the time stays free.`;
+    case 'didNotFit':
+      return `${drill} did not fit: ${n} more minutes would do.`;
+    default:
+      return '';
+  }
+}

@@ -1,0 +1,277 @@
+<script lang="ts">
+  import type { Schemas } from '$lib/api/client';
+  import { box, groundLine, keystoneHalfOutline, keystoneOutline, stoneOutline } from './arch';
+
+  type Stone = Schemas['Stone'];
+  interface Props {
+    stones: Stone[];
+    stages: { number: number; name: string }[];
+    label: string;
+    /** Small arches, for lists, carry no text and take no focus. */
+    small?: boolean;
+    /** Sides whose gate wants the coach next. */
+    next?: Schemas['Side'][];
+    chosen?: { side: Schemas['Side']; stage: number };
+    onchoose?: (side: Schemas['Side'], stage: number) => void;
+    describe?: (stone: Stone) => string;
+  }
+
+  let { stones, stages, label, small = false, next = [], chosen, onchoose, describe }: Props = $props();
+  const id = $props.id();
+  const count = $derived(stages.length);
+  const owned = (side: Schemas['Side']) => stones.filter((s) => s.side === side).every((s) => s.look === 'met' && !s.here);
+  const isChosen = (s: Stone) => chosen?.side === s.side && chosen.stage === s.stage;
+  let pointed = $state<Stone>();
+  const named = $derived(pointed && stages.find((s) => s.number === pointed!.stage)?.name);
+
+  function move(event: KeyboardEvent, stone: Stone) {
+    const to: Record<string, [Schemas['Side'], number]> = {
+      ArrowUp: [stone.side, Math.min(count, stone.stage + 1)],
+      ArrowDown: [stone.side, Math.max(1, stone.stage - 1)],
+      ArrowLeft: ['left', stone.stage],
+      ArrowRight: ['right', stone.stage],
+    };
+    const target = to[event.key];
+    if (target) {
+      event.preventDefault();
+      onchoose?.(...target);
+      document.getElementById(`${id}-${target[0]}-${target[1]}`)?.focus();
+    } else if (event.key === 'Enter' || event.key === ' ') {
+      event.preventDefault();
+      onchoose?.(stone.side, stone.stage);
+    }
+  }
+</script>
+
+{#snippet drawn(stone: Stone)}
+  {@const whole = stoneOutline(stone.side, stone.stage, count, 1)}
+  {@const filled = stoneOutline(stone.side, stone.stage, count, stone.filledShare)}
+  <path class="bed" d={whole.path} />
+  {#if stone.look === 'met' && !stone.here}
+    <path class="solid" d={whole.path} />
+  {:else if stone.here}
+    {#if stone.look === 'borderline'}
+      <path fill="url(#{id}-hatch-{stone.side})" d={whole.path} />
+    {/if}
+    <path class={stone.look === 'met' ? 'solid' : 'part'} d={filled.path} />
+    <path class={['edge', stone.look]} d={whole.path} />
+    {#if next.includes(stone.side)}
+      <path class="edge next" d={whole.path} />
+    {/if}
+    {#if stone.look === 'blocked'}
+      <path class="bar" d="M{whole.x - 22} {whole.y - 10} L{whole.x + 22} {whole.y + 10}" />
+    {/if}
+  {:else}
+    <path class="ahead" d={whole.path} />
+  {/if}
+  {#if isChosen(stone)}
+    <path class="chosen" d={whole.path} />
+  {/if}
+  {#if !small}
+    <text
+      x={whole.x}
+      y={whole.y}
+      dy="0.36em"
+      text-anchor="middle"
+      class={stone.look === 'met' ? 'on-stone' : stone.here ? 'here' : 'faint'}>{stone.stage}</text
+    >
+  {/if}
+{/snippet}
+
+<svg
+  viewBox="0 0 {box.width} {box.height}"
+  class={['arch', small && 'small']}
+  role={small ? 'img' : 'group'}
+  aria-label={label}
+>
+  <defs>
+    {#each ['left', 'right'] as const as side (side)}
+      <pattern
+        id="{id}-hatch-{side}"
+        width="9"
+        height="9"
+        patternUnits="userSpaceOnUse"
+        patternTransform="rotate({side === 'left' ? 45 : -45})"
+      >
+        <rect width="9" height="9" class="bed" />
+        <rect width="4" height="9" class={side} />
+      </pattern>
+    {/each}
+  </defs>
+  <line class="ground" x1={groundLine.x1} x2={groundLine.x2} y1={groundLine.y} y2={groundLine.y} />
+  <path class="keystone" d={keystoneOutline()} />
+  {#each ['left', 'right'] as const as side (side)}
+    {#if owned(side)}
+      <path class="solid {side}" d={keystoneHalfOutline(side)} />
+    {/if}
+  {/each}
+  {#each stones as stone (stone.side + stone.stage)}
+    {#if small}
+      <g class={stone.side}>{@render drawn(stone)}</g>
+    {:else}
+      <g
+        id="{id}-{stone.side}-{stone.stage}"
+        class={[stone.side, 'stone']}
+        role="button"
+        tabindex={isChosen(stone) || (!chosen && stone.here) ? 0 : -1}
+        aria-pressed={isChosen(stone)}
+        aria-label={describe?.(stone) ?? `${stone.side} stage ${stone.stage}`}
+        onclick={() => onchoose?.(stone.side, stone.stage)}
+        onkeydown={(event) => move(event, stone)}
+        onpointerenter={() => (pointed = stone)}
+        onpointerleave={() => (pointed = undefined)}
+        onfocus={() => (pointed = stone)}
+        onblur={() => (pointed = undefined)}
+      >
+        {@render drawn(stone)}
+      </g>
+    {/if}
+  {/each}
+  {#if !small && pointed}
+    <text class="named {pointed.side}" x="200" y="330" text-anchor="middle">{pointed.stage} {named}</text>
+  {/if}
+</svg>
+
+<style>
+  .arch {
+    width: 100%;
+    height: auto;
+    display: block;
+    overflow: visible;
+  }
+
+  .left {
+    --side: var(--side-left);
+  }
+
+  .right {
+    --side: var(--side-right);
+  }
+
+  .ground {
+    stroke: var(--color-base-content);
+    stroke-width: 2;
+  }
+
+  .bed {
+    fill: var(--color-base-100);
+  }
+
+  rect.left,
+  rect.right,
+  .solid {
+    fill: var(--side);
+  }
+
+  .part {
+    fill: var(--side);
+    fill-opacity: 0.28;
+  }
+
+  .edge {
+    fill: none;
+    stroke: var(--side);
+    stroke-width: 2.5;
+  }
+
+  .edge.noData {
+    stroke-dasharray: 2 5;
+    stroke-linecap: round;
+  }
+
+  .edge.next {
+    stroke: var(--color-accent);
+    stroke-width: 5;
+    stroke-dasharray: none;
+  }
+
+  .bar {
+    stroke: var(--color-base-content);
+    stroke-width: 6;
+  }
+
+  .ahead {
+    fill: none;
+    stroke: var(--color-base-300);
+    stroke-width: 1.25;
+  }
+
+  .keystone {
+    fill: var(--color-base-100);
+    stroke: var(--ink-quiet);
+    stroke-width: 1.5;
+    stroke-dasharray: 5 4;
+  }
+
+  .chosen {
+    fill: none;
+    stroke: var(--color-base-content);
+    stroke-width: 2;
+  }
+
+  .stone {
+    cursor: pointer;
+    outline: none;
+  }
+
+  .stone:focus-visible .chosen,
+  .stone:focus-visible .ahead {
+    stroke: var(--color-base-content);
+    stroke-width: 4;
+  }
+
+  .stone:hover .ahead {
+    stroke: var(--ink-quiet);
+    stroke-width: 2;
+  }
+
+  text {
+    font-family: var(--font-head);
+    font-size: 17px;
+    font-weight: 600;
+    font-variant-numeric: tabular-nums;
+    pointer-events: none;
+  }
+
+  .on-stone {
+    fill: var(--side-content);
+  }
+
+  .here {
+    fill: var(--color-base-content);
+  }
+
+  .faint {
+    fill: var(--ink-quiet);
+  }
+
+  .named {
+    fill: var(--side);
+    font-size: 19px;
+  }
+
+  .small .edge {
+    stroke-width: 9;
+  }
+
+  .small .edge.noData {
+    stroke-dasharray: 4 16;
+  }
+
+  .small .ahead {
+    stroke-width: 5;
+  }
+
+  .small .ground {
+    stroke-width: 7;
+  }
+
+  .small .keystone {
+    stroke-width: 4;
+    stroke-dasharray: none;
+  }
+
+  .small .bar {
+    stroke-width: 16;
+  }
+</style>

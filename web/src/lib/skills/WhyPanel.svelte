@@ -1,0 +1,81 @@
+<script lang="ts">
+  import { resolve } from '$app/paths';
+  import type { Schemas } from '$lib/api/client';
+  import { catalogue } from '$lib/catalogue/catalogue.svelte';
+  import { longDay, number, withUnit } from '$lib/parts/format';
+  import SideMark from '$lib/parts/SideMark.svelte';
+  import type { OpenStudent } from '$lib/students/student.svelte';
+  import Decide from './Decide.svelte';
+  import EvidenceForms from './EvidenceForms.svelte';
+  import { nextText, stepBackText, testName, unitOf, whyTitle } from './words';
+
+  interface Props {
+    student: OpenStudent;
+    side: Schemas['Side'];
+    onside: (side: Schemas['Side']) => void;
+  }
+
+  let { student, side, onside }: Props = $props();
+  const gate = $derived(student.skill!.sides.find((s) => s.side === side)!);
+  const other = $derived<Schemas['Side']>(side === 'left' ? 'right' : 'left');
+  const ladder = $derived(catalogue.ladder(student.skill!.ladder));
+  const nearest = $derived(gate.nearestMiss == null ? undefined : gate.tests[gate.nearestMiss]);
+  const unmet = $derived(gate.tests.filter((t) => t.outcome !== 'met'));
+
+  function told(test: Schemas['TestVerdict']): string {
+    if (test.test.kind !== 'rom' || test.value == null || !test.at) return '';
+    const unit = unitOf(test.test);
+    const way = test.margin! >= 0 ? 'past it' : 'short of it';
+    return (
+      `${testName(test.test)}, ${test.readOn}, warm: ${withUnit(test.value, unit)} on ${longDay(test.at)}. ` +
+      `The line is ${withUnit(test.threshold!, unit)}; this is ${withUnit(Math.abs(test.margin!), unit)} ${way}, ` +
+      `and one test alone needs ${withUnit(test.noise!, unit)} to rise above its noise.`
+    );
+  }
+</script>
+
+<aside class="ruled bg-base-200 border-t px-5 py-5 xl:min-h-dvh xl:border-s xl:border-t-0" aria-label="Why">
+  <div class="join mb-4" role="group" aria-label="Side">
+    {#each ['left', 'right'] as const as s (s)}
+      <button class={['join-item btn btn-sm', s === side && 'bg-base-100']} aria-pressed={s === side} onclick={() => onside(s)}>
+        <SideMark side={s} />
+      </button>
+    {/each}
+  </div>
+  <h2 class="mb-2">{whyTitle(side, gate.state)}</h2>
+  <div class="grid gap-2 text-[0.95rem]">
+    {#if gate.state === 'open'}
+      <p>All {gate.tests.length} tests are met, none of them by luck or noise alone. The decision is yours.</p>
+    {:else if gate.state === 'waiting'}
+      <p>
+        {side === 'left' ? 'Left' : 'Right'} is {number(gate.stage - student.skill!.sides.find((s) => s.side === other)!.stage, 0)} stage ahead,
+        and {ladder.leadLimit} is this ladder’s limit. It opens when {other} reaches stage {gate.stage}.
+      </p>
+      <p>{gate.metCount} of {gate.tests.length} tests are met meanwhile.</p>
+    {:else if gate.state === 'blocked'}
+      <p>
+        A caution holds what this ladder loads. Nothing gets around it, an override included.
+        <a class="link-line" href={resolve('/students/[id]/cautions', { id: student.id })}>See what holds it</a>
+      </p>
+    {:else if gate.state === 'owned'}
+      <p>Every gate of this ladder is behind this side.</p>
+    {/if}
+    {#if nearest && gate.state !== 'blocked'}
+      {#if told(nearest)}<p>{told(nearest)}</p>{/if}
+      {#if gate.state !== 'waiting'}<p class="next-thing font-semibold">{nextText(nearest)}</p>{/if}
+    {/if}
+    {#if unmet.length > 1 && gate.state !== 'blocked'}
+      <p class="text-quiet">Also missing:</p>
+      <ul class="list-disc ps-5">
+        {#each unmet.filter((t) => t !== nearest) as test, i (i)}<li>{nextText(test)}</li>{/each}
+      </ul>
+    {/if}
+    {#each gate.stepBack as reason (reason.code)}
+      <p class="border-s-4 ps-3"><strong>A step back is suggested.</strong> {stepBackText(reason)}</p>
+    {/each}
+  </div>
+  {#key `${side}${gate.stage}`}
+    <Decide {student} {gate} />
+    <EvidenceForms {student} {gate} />
+  {/key}
+</aside>

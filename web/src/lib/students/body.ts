@@ -1,0 +1,73 @@
+import type { FieldProblem, Schemas } from '$lib/api/client';
+
+type Body = Schemas['StudentBody'];
+
+/** The form as it is typed: text, so that "abc" stays on the screen and gets its message. */
+export type BodyText = {
+  name: string;
+  about: string;
+  birthDate: string;
+  leftLegCm: string;
+  rightLegCm: string;
+  bodyweightKg: string;
+  breathSeconds: string;
+  sensationCeiling: string;
+  splitStandard: string;
+  blocksOwned: string;
+  sessionMinutes: string;
+  guardianConsentOn: string;
+};
+
+export const blankBody: BodyText = {
+  name: '',
+  about: '',
+  birthDate: '',
+  leftLegCm: '',
+  rightLegCm: '',
+  bodyweightKg: '',
+  breathSeconds: '4.5',
+  sensationCeiling: '7',
+  splitStandard: 'square',
+  blocksOwned: '4',
+  sessionMinutes: '60',
+  guardianConsentOn: '',
+};
+
+/** A number as people write it, with a point or a comma; nothing for an empty field, NaN for a word. */
+export function parseNumber(text: string): number | null {
+  const plain = text.trim().replace(',', '.').replace('−', '-');
+  if (plain === '') return null;
+  return /^-?\d+(\.\d+)?$/.test(plain) ? Number(plain) : NaN;
+}
+
+const numeric = ['leftLegCm', 'rightLegCm', 'bodyweightKg', 'breathSeconds', 'sensationCeiling', 'blocksOwned', 'sessionMinutes'] as const;
+const needed: readonly string[] = ['breathSeconds', 'sensationCeiling', 'blocksOwned', 'sessionMinutes'];
+
+/** The body to send, or what cannot be read as a number. */
+export function readBody(text: BodyText): { body: Body; problems: FieldProblem[] } {
+  const problems: FieldProblem[] = [];
+  const numbers = Object.fromEntries(
+    numeric.map((key) => {
+      const value = parseNumber(text[key]);
+      if (Number.isNaN(value)) problems.push({ code: 'notANumber', field: key });
+      if (value === null && needed.includes(key)) problems.push({ code: 'required', field: key });
+      return [key, value];
+    }),
+  ) as Pick<Body, (typeof numeric)[number]>;
+  return {
+    problems,
+    body: {
+      ...numbers,
+      name: text.name,
+      about: text.about || null,
+      birthDate: text.birthDate || null,
+      splitStandard: text.splitStandard,
+      guardianConsentOn: text.guardianConsentOn || null,
+    },
+  };
+}
+
+export function writeBody(body: Body): BodyText {
+  const text = (value: string | number | null | undefined) => (value == null ? '' : String(value));
+  return Object.fromEntries(Object.keys(blankBody).map((key) => [key, text(body[key as keyof Body])])) as BodyText;
+}

@@ -1,0 +1,49 @@
+<script lang="ts">
+  import '../app.css';
+  import { goto } from '$app/navigation';
+  import { resolve } from '$app/paths';
+  import { page } from '$app/state';
+  import { account } from '$lib/accounts/account.svelte';
+  import { catalogue } from '$lib/catalogue/catalogue.svelte';
+  import Notice from '$lib/parts/Notice.svelte';
+  import Rail from '$lib/parts/Rail.svelte';
+  import { pageText } from '$lib/parts/problems';
+  import { theme } from '$lib/parts/theme.svelte';
+
+  let { children } = $props();
+  const open = $derived(['/sign-in', '/welcome'].includes(page.url.pathname));
+  const bare = $derived(page.url.pathname.endsWith('/run'));
+  let failed = $state(false);
+
+  theme.start();
+
+  async function start() {
+    try {
+      const me = account.me ?? (await account.load());
+      if (me.needsOwner) return void goto(resolve('/welcome'));
+      if (!me.user) return void (open || goto(resolve('/sign-in')));
+      await catalogue.load();
+    } catch {
+      failed = true;
+    }
+  }
+
+  $effect(() => {
+    void start();
+  });
+</script>
+
+{#if failed}
+  <main class="mx-auto max-w-lg p-8"><Notice tone="error">{pageText('unreachable')}</Notice></main>
+{:else if open}
+  {@render children()}
+{:else if account.me?.user && catalogue.content}
+  {#if bare}
+    {@render children()}
+  {:else}
+    <Rail />
+    <div class="lg:ps-30 print:ps-0">{@render children()}</div>
+  {/if}
+{:else}
+  <p class="text-quiet p-8" aria-live="polite">Loading…</p>
+{/if}

@@ -1,0 +1,8 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { resolve } from '$app/paths';
+
+  $effect(() => {
+    void goto(resolve('/students'), { replaceState: true });
+  });
+</script>

@@ -1,0 +1,133 @@
+<script lang="ts">
+  import { resolve } from '$app/paths';
+  import { page } from '$app/state';
+  import { account } from '$lib/accounts/account.svelte';
+  import { api, ask, type Schemas } from '$lib/api/client';
+  import { catalogue } from '$lib/catalogue/catalogue.svelte';
+  import { dayAndTime, minutes, number, shortDay } from '$lib/parts/format';
+  import Loaded from '$lib/parts/Loaded.svelte';
+  import Notice from '$lib/parts/Notice.svelte';
+  import { pageText } from '$lib/parts/problems';
+  import SideMark from '$lib/parts/SideMark.svelte';
+  import { doseText, drillReason, noteText, propText } from '$lib/planning/words';
+
+  const id = $derived(page.params.id!);
+  const sheet = $derived(ask(api.GET('/api/v1/sessions/{sessionId}', { params: { path: { sessionId: id } } })));
+
+  const blocks: { kinds: Schemas['DrillKind'][]; title: string }[] = [
+    { kinds: ['raise', 'prepare', 'mobilise'], title: 'Warm-up and preparation' },
+    { kinds: ['strength'], title: 'Strength' },
+    { kinds: ['end-range'], title: 'End range' },
+    { kinds: ['skill', 'attempt'], title: 'Split' },
+    { kinds: ['counter', 'calm'], title: 'Counter and calm' },
+  ];
+
+  const kindOf = (drill: string) => catalogue.drill(drill).kind;
+  const secondsOf = (s: Schemas['SessionSheet'], drill: string, side: Schemas['Side'] | null | undefined) =>
+    s.parts.find((p) => p.drill === drill && (p.side ?? null) === (side ?? null))?.seconds ?? 0;
+  const same = (sides: Schemas['PlannedSide'][]) =>
+    sides.every(
+      (s) => s.variant === sides[0]!.variant && doseText(s.dose) === doseText(sides[0]!.dose) && propText(s.props) === propText(sides[0]!.props),
+    );
+</script>
+
+<svelte:head><title>Session sheet · Tensarch</title></svelte:head>
+
+<main class="min-w-0">
+  <Loaded of={sheet}>
+    {#snippet children(s)}
+      <div class="grid xl:grid-cols-[minmax(0,1fr)_21rem]">
+        <div class="px-5 py-5 lg:px-7">
+          <div class="flex flex-wrap items-start gap-x-6 gap-y-3">
+            <div class="grow">
+              <h1 class="wrap-break-word">
+                <a class="hover:underline" href={resolve('/students/[id]', { id: s.studentId })}>{s.studentName}</a>
+              </h1>
+              <p class="text-quiet mt-1">
+                {shortDay(s.plan.date)} · <span class="figures">{minutes(s.totalSeconds)}</span> of {s.plan.minutes} min · ceiling {s.sensationCeiling} of
+                10 · pain above 3 stops
+              </p>
+            </div>
+            <div class="no-print flex gap-2">
+              <button class="btn btn-outline" onclick={() => window.print()}>Print</button>
+              {#if account.mayWrite && !s.endedAt && !s.nowHeld.length}
+                <a class="btn btn-accent" href={resolve('/sessions/[id]/run', { id })}>{s.startedAt ? 'Go on' : 'Run it'}</a>
+              {/if}
+            </div>
+          </div>
+          {#if s.nowHeld.length}
+            <div class="mt-4"><Notice tone="error">{pageText('planHeld')}</Notice></div>
+          {/if}
+          {#if s.endedAt}
+            <section class="mt-5" aria-label="What was done">
+              <h2 class="mb-1">Done, {dayAndTime(s.endedAt)}</h2>
+              <ul class="ruled border-t">
+                {#each s.done as d, i (i)}
+                  <li class="ruled flex flex-wrap gap-x-4 border-b py-1">
+                    {#if d.side}<SideMark side={d.side} />{/if}
+                    <strong>{catalogue.drill(d.drill).name}</strong>
+                    <span class="text-quiet">{catalogue.variant(d.drill, d.variant).toLowerCase()}</span>
+                    <span class="ms-auto tabular-nums">
+                      {d.rounds} {d.rounds === 1 ? 'round' : 'rounds'}{#if d.longestSeconds != null}, longest {number(d.longestSeconds, 0)} s{/if}{#if d.mostReps != null},
+                        {d.mostReps} reps{/if}{#if d.quality}, quality {d.quality}{/if}
+                    </span>
+                  </li>
+                {:else}<li class="py-1">Nothing was logged.</li>{/each}
+              </ul>
+            </section>
+          {/if}
+          {#each blocks as block (block.title)}
+            {@const drills = s.plan.drills.filter((d) => block.kinds.includes(kindOf(d.drill)))}
+            {#if drills.length}
+              <section class="mt-5" aria-label={block.title}>
+                <h2 class="mb-1">{block.title}</h2>
+                <ul class="ruled border-t">
+                  {#each drills as d (d.id)}
+                    <li class="ruled grid break-inside-avoid gap-x-4 border-b py-2 sm:grid-cols-[minmax(0,14rem)_minmax(0,1fr)]">
+                      <div>
+                        <strong>{catalogue.drill(d.drill).name}</strong>
+                        <p class="text-quiet text-sm">{drillReason(d.reason)}</p>
+                      </div>
+                      <div class="grid gap-1 text-sm">
+                        {#if d.sides.length > 1 && same(d.sides)}
+                          <p>
+                            <SideMark side={d.sides[0]!.side!} text={d.sides[0]!.side!} />, then
+                            <SideMark side={d.sides[1]!.side!} text={d.sides[1]!.side!} />:
+                            {catalogue.variant(d.drill, d.sides[0]!.variant).toLowerCase()}, {doseText(d.sides[0]!.dose)}
+                            {#if propText(d.sides[0]!.props)}<span class="text-quiet"> · {propText(d.sides[0]!.props)}</span>{/if}
+                          </p>
+                        {:else}
+                          {#each d.sides as side, i (i)}
+                            <p>
+                              {#if side.side}<SideMark side={side.side} text={side.side} />:{/if}
+                              {#if side.variant !== 'standard'}{catalogue.variant(d.drill, side.variant).toLowerCase()},{/if}
+                              {doseText(side.dose)}
+                              {#if propText(side.props)}<span class="text-quiet"> · {propText(side.props)}</span>{/if}
+                            </p>
+                          {/each}
+                        {/if}
+                        <p class="text-quiet figures">
+                          {d.sides.map((side) => minutes(secondsOf(s, d.drill, side.side))).join(' + ')}
+                        </p>
+                      </div>
+                    </li>
+                  {/each}
+                </ul>
+              </section>
+            {/if}
+          {/each}
+        </div>
+        <aside class="ruled bg-base-200 border-t px-5 py-5 xl:min-h-dvh xl:border-s xl:border-t-0" aria-label="What shaped it">
+          <h2 class="mb-2">What shaped it</h2>
+          <ul class="grid gap-2 text-[0.95rem]">
+            {#each s.plan.notes as note, i (i)}<li>{noteText(note)}</li>{/each}
+          </ul>
+          <p class="ruled mt-5 border-t pt-3 text-sm">
+            Stop at a pinch, sharp pain, numbness or dizziness. This is a training plan, not medical advice; send a health question to a
+            licensed clinician.
+          </p>
+        </aside>
+      </div>
+    {/snippet}
+  </Loaded>
+</main>

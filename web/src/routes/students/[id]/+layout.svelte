@@ -1,0 +1,71 @@
+<script lang="ts">
+  import { resolve } from '$app/paths';
+  import { page } from '$app/state';
+  import Notice from '$lib/parts/Notice.svelte';
+  import { pageText } from '$lib/parts/problems';
+  import { OpenStudent, openStudent } from '$lib/students/student.svelte';
+
+  let { children } = $props();
+  const id = $derived(page.params.id!);
+  const student = $derived(new OpenStudent(id));
+  openStudent(() => student);
+
+  $effect(() => {
+    void student.load();
+  });
+
+  const tabs = [
+    { route: '/students/[id]', name: 'Arch' },
+    { route: '/students/[id]/bench', name: 'Bench' },
+    { route: '/students/[id]/readings', name: 'Readings' },
+    { route: '/students/[id]/sessions', name: 'Sessions' },
+    { route: '/students/[id]/cautions', name: 'Cautions' },
+    { route: '/students/[id]/decisions', name: 'Decisions' },
+    { route: '/students/[id]/edit', name: 'Body' },
+  ] as const;
+
+  const about = $derived.by(() => {
+    const p = student.page;
+    if (!p) return '';
+    const held = p.cautions.tags.filter((t) => t.level === 'held').length;
+    const cautions = !p.screened ? 'not screened yet' : p.cautions.tags.length ? `${held} held, ${p.cautions.tags.length - held} limited` : 'no cautions';
+    return [
+      p.student.ageYears,
+      p.student.student.about,
+      `hips ${p.student.student.splitStandard}`,
+      `sensation ceiling ${p.cautions.sensationCeiling}`,
+      cautions,
+      p.student.archived ? 'archived' : undefined,
+    ]
+      .filter((x) => x != null)
+      .join(' · ');
+  });
+</script>
+
+<svelte:head><title>{student.page?.student.student.name ?? 'Student'} · Tensarch</title></svelte:head>
+
+<main class="min-w-0">
+  {#if student.failed}
+    <div class="p-7"><Notice tone="error">{pageText(student.failed)}</Notice></div>
+  {:else if student.page}
+    <header class="px-5 pt-5 lg:px-7">
+      <h1 class="wrap-break-word">{student.page.student.student.name}</h1>
+      <p class="text-quiet mt-1 wrap-break-word">{about}</p>
+      <nav aria-label="Student" class="ruled mt-3 flex flex-wrap gap-x-5 border-b">
+        {#each tabs as tab (tab.route)}
+          <a
+            href={resolve(tab.route, { id })}
+            aria-current={page.route.id === tab.route ? 'page' : undefined}
+            class={[
+              '-mb-px border-b-2 py-2',
+              page.route.id === tab.route ? 'border-base-content font-semibold' : 'text-quiet border-transparent',
+            ]}>{tab.name}</a
+          >
+        {/each}
+      </nav>
+    </header>
+    {#key id}{@render children()}{/key}
+  {:else}
+    <p class="text-quiet p-7" aria-live="polite">Loading…</p>
+  {/if}
+</main>

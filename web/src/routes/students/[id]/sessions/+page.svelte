@@ -1,0 +1,33 @@
+<script lang="ts">
+  import { resolve } from '$app/paths';
+  import { api, ask } from '$lib/api/client';
+  import { dayAndTime, minutes, shortDay } from '$lib/parts/format';
+  import Loaded from '$lib/parts/Loaded.svelte';
+  import NextSession from '$lib/planning/NextSession.svelte';
+  import { theStudent } from '$lib/students/student.svelte';
+
+  const student = theStudent();
+  const sessions = ask(api.GET('/api/v1/students/{studentId}/sessions', { params: { path: { studentId: student.id } } }));
+</script>
+
+<div class="max-w-3xl px-5 py-5 lg:px-7">
+  {#if student.page?.onLadder}<div class="mb-5"><NextSession {student} /></div>{/if}
+  <Loaded of={sessions}>
+    {#snippet children(list)}
+      {#if list.length === 0}<p>No sessions yet.</p>{/if}
+      <ul class="ruled border-t">
+        {#each list as session (session.id)}
+          <li class="ruled border-b">
+            <a class="flex flex-wrap gap-x-4 py-3 hover:underline" href={resolve('/sessions/[id]', { id: session.id })}>
+              <strong>{shortDay(session.date)}</strong>
+              <span class="text-quiet">{minutes(session.totalSeconds)} min planned</span>
+              <span class="ms-auto">
+                {session.endedAt ? `logged ${dayAndTime(session.endedAt)}` : session.startedAt ? 'under way' : 'not run yet'}
+              </span>
+            </a>
+          </li>
+        {/each}
+      </ul>
+    {/snippet}
+  </Loaded>
+</div>

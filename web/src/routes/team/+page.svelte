@@ -1,0 +1,80 @@
+<script lang="ts">
+  import { account } from '$lib/accounts/account.svelte';
+  import { api, ask, Refusal, type Schemas } from '$lib/api/client';
+  import Field from '$lib/parts/Field.svelte';
+  import Loaded from '$lib/parts/Loaded.svelte';
+  import Notice from '$lib/parts/Notice.svelte';
+  import { fieldText, pageText } from '$lib/parts/problems';
+
+  const load = () => ask(api.GET('/api/v1/accounts/members'));
+  let members = $state(load());
+  let refusal = $state<Refusal>();
+  const blank = (): Schemas['MemberRequest'] => ({ name: '', email: '', password: '', role: 'coach' });
+  let member = $state(blank());
+
+  const roles: Record<Schemas['Role'], string> = {
+    owner: 'Owner',
+    coach: 'Coach',
+    assistant: 'Assistant, reads only',
+  };
+
+  async function add(event: SubmitEvent) {
+    event.preventDefault();
+    refusal = undefined;
+    try {
+      await ask(api.POST('/api/v1/accounts/members', { body: member }));
+      member = blank();
+      members = load();
+    } catch (error) {
+      refusal = error as Refusal;
+    }
+  }
+</script>
+
+<svelte:head><title>Team · Tensarch</title></svelte:head>
+
+<main class="max-w-3xl p-5 lg:p-7">
+  <h1 class="mb-5">Team</h1>
+  <Loaded of={members}>
+    {#snippet children(list)}
+      <ul class="ruled border-t">
+        {#each list as m (m.id)}
+          <li class="ruled flex flex-wrap justify-between gap-x-4 border-b py-3">
+            <span class="font-semibold">{m.name}</span>
+            <span class="text-quiet">{m.email} · {roles[m.role]}</span>
+          </li>
+        {/each}
+      </ul>
+    {/snippet}
+  </Loaded>
+  {#if account.me?.user?.role === 'owner'}
+    <h2 class="mt-8 mb-4">Add someone</h2>
+    <form class="grid max-w-md gap-4" onsubmit={add} novalidate>
+      {#if refusal && !refusal.problems.length}<Notice tone="error">{pageText(refusal.code)}</Notice>{/if}
+      {#each [{ key: 'name', label: 'Name', type: 'text' }, { key: 'email', label: 'E-mail', type: 'email' }, { key: 'password', label: 'First password', type: 'password' }] as const as field (field.key)}
+        <Field label={field.label} error={fieldText(refusal, field.key)}>
+          {#snippet children({ id, describedBy, invalid })}
+            <input
+              {id}
+              class="input w-full"
+              type={field.type}
+              autocomplete="off"
+              aria-describedby={describedBy}
+              aria-invalid={invalid}
+              bind:value={member[field.key]}
+            />
+          {/snippet}
+        </Field>
+      {/each}
+      <Field label="Role">
+        {#snippet children({ id })}
+          <select {id} class="select w-full" bind:value={member.role}>
+            <option value="coach">{roles.coach}</option>
+            <option value="assistant">{roles.assistant}</option>
+          </select>
+        {/snippet}
+      </Field>
+      <button class="btn btn-primary justify-self-start">Add</button>
+    </form>
+  {/if}
+</main>
