@@ -232,7 +232,7 @@ internal sealed class Simulator(TensarchDb db, CatalogueContent catalogue, Studi
         }
     }
 
-    private double Rounded(double value, Measure measure) =>
+    private static double Rounded(double value, Measure measure) =>
         Math.Round(Math.Clamp(Math.Round(value / measure.Resolution) * measure.Resolution, measure.Min, measure.Max), 2);
 
     /// <summary>A standard normal number (Box and Muller, 1958).</summary>

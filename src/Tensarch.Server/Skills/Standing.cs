@@ -26,6 +26,10 @@ public sealed record Standing(
     bool Screened
 )
 {
+    public DateOnly? LastSessionOn => Sessions.LastOrDefault()?.StartedOn;
+
+    public int? DaysSinceLast => LastSessionOn is { } last ? Evidence.Today.DayNumber - last.DayNumber : null;
+
     public Cautions Cautions => Evidence.Cautions;
 
     public int StageOf(Side side) => Evidence.Decisions.LastOrDefault(d => d.Side == side)?.ToStage ?? 1;

@@ -1,4 +1,5 @@
 using Tensarch.Core;
+using Tensarch.Core.Planning;
 using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
 using Tensarch.Server.Skills;
@@ -39,7 +40,9 @@ public sealed record StudentPage(
     IReadOnlyList<ClearanceView> Clearances,
     bool OnLadder,
     Guid? NextSessionId,
-    DateOnly? LastSessionOn
+    DateOnly? LastSessionOn,
+    int? DaysSinceLast,
+    Absence Absence
 );
 
 public sealed record AnswerView(string Question, bool Yes, DateTimeOffset At);
@@ -80,5 +83,7 @@ public sealed record RosterLine(
     IReadOnlyList<CautionTag> Cautions,
     int SessionsLately,
     int SessionsAsked,
-    DateOnly? LastSessionOn
+    DateOnly? LastSessionOn,
+    int? DaysSinceLast,
+    Absence Absence
 );

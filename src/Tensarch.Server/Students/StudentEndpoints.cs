@@ -3,6 +3,7 @@ using Microsoft.AspNetCore.Mvc;
 using Microsoft.EntityFrameworkCore;
 using Tensarch.Core;
 using Tensarch.Core.Catalogue;
+using Tensarch.Core.Planning;
 using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
 using Tensarch.Server.Data;
@@ -109,7 +110,9 @@ public static class StudentEndpoints
                 ],
                 standing.Skill is not null,
                 next,
-                standing.Sessions.LastOrDefault()?.StartedOn
+                standing.LastSessionOn,
+                standing.DaysSinceLast,
+                Absences.After(standing.DaysSinceLast)
             )
         );
     }
@@ -265,7 +268,9 @@ public static class StudentEndpoints
             Tags(standing.Cautions),
             standing.Sessions.Count(s => clock.Today.DayNumber - s.StartedOn.DayNumber < 14),
             2 * (approach?.SessionsPerWeek ?? 0),
-            standing.Sessions.LastOrDefault()?.StartedOn
+            standing.LastSessionOn,
+            standing.DaysSinceLast,
+            Absences.After(standing.DaysSinceLast)
         );
     }
 }

@@ -1297,6 +1297,11 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * @description What a break does to the plan.
+         * @enum {unknown}
+         */
+        Absence: "none" | "repeatLastWeek" | "lighter" | "reBaseline";
         AnswerItem: {
             question: string;
             yes: boolean;
@@ -2331,6 +2336,9 @@ export interface components {
             sessionsAsked: number;
             /** Format: date */
             lastSessionOn: null | string;
+            /** Format: int32 */
+            daysSinceLast: null | number;
+            absence: components["schemas"]["Absence"];
         };
         RosterResponse: {
             students: components["schemas"]["RosterLine"][];
@@ -2695,6 +2703,9 @@ export interface components {
             nextSessionId: null | string;
             /** Format: date */
             lastSessionOn: null | string;
+            /** Format: int32 */
+            daysSinceLast: null | number;
+            absence: components["schemas"]["Absence"];
         };
         StudentView: {
             /** Format: uuid */

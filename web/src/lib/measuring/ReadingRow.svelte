@@ -15,7 +15,9 @@
 
   let { reading, studentId, onchange }: Props = $props();
   const measure = $derived(catalogue.measure(reading.measure));
-  const seen = $derived(reading.compensations.map((c) => measure.compensations.find((k) => k.key === c)?.name ?? c));
+  const seen = $derived(
+    reading.compensations.map((c) => measure.compensations.find((k) => k.key === c)?.name ?? c),
+  );
   let voiding = $state(false);
   let reason = $state('');
   let refusal = $state<Refusal>();
@@ -39,7 +41,9 @@
 </script>
 
 <li class={['ruled border-b py-2', (reading.voidReason || reading.disqualified) && 'text-quiet']}>
-  <div class="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-4 sm:grid-cols-[minmax(0,1fr)_8rem_9rem_auto]">
+  <div
+    class="grid grid-cols-[minmax(0,1fr)_auto] items-baseline gap-x-4 sm:grid-cols-[minmax(0,1fr)_8rem_9rem_auto]"
+  >
     <span>
       {#if reading.side}<SideMark side={reading.side} />{/if}
       <strong>{measure.name}</strong>
@@ -51,7 +55,11 @@
     </span>
     <span class="text-quiet text-sm sm:text-end">{dayAndTime(reading.takenAt)}</span>
     {#if account.mayWrite && !reading.voidReason}
-      <button class="btn btn-ghost btn-sm justify-self-end" aria-expanded={voiding} onclick={() => (voiding = !voiding)}>Void…</button>
+      <button
+        class="btn btn-ghost btn-sm justify-self-end"
+        aria-expanded={voiding}
+        onclick={() => (voiding = !voiding)}>Void…</button
+      >
     {:else}<span></span>{/if}
   </div>
   <p class="text-quiet text-sm">
@@ -66,11 +74,19 @@
     <form class="mt-2 flex flex-wrap items-end gap-2" onsubmit={strike} novalidate>
       <Field label="Why is this reading void?" error={fieldText(refusal, 'reason')}>
         {#snippet children({ id, describedBy, invalid })}
-          <input {id} class="input w-72" aria-describedby={describedBy} aria-invalid={invalid} bind:value={reason} />
+          <input
+            {id}
+            class="input w-72"
+            aria-describedby={describedBy}
+            aria-invalid={invalid}
+            bind:value={reason}
+          />
         {/snippet}
       </Field>
       <button class="btn btn-primary">Void the reading</button>
     </form>
-    {#if refusal && !refusal.problems.length}<p class="text-error text-sm" role="alert">{pageText(refusal.code)}</p>{/if}
+    {#if refusal && !refusal.problems.length}<p class="text-error text-sm" role="alert">
+        {pageText(refusal.code)}
+      </p>{/if}
   {/if}
 </li>

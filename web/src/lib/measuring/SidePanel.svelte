@@ -1,7 +1,7 @@
 <script lang="ts">
   import type { Schemas } from '$lib/api/client';
   import Field from '$lib/parts/Field.svelte';
-  import { number, shortDay, signed, withUnit } from '$lib/parts/format';
+  import { chosen, number, shortDay, signed, withUnit } from '$lib/parts/format';
   import { problemText } from '$lib/parts/problems';
   import SideMark from '$lib/parts/SideMark.svelte';
   import type { Bench } from './bench.svelte';
@@ -50,7 +50,9 @@
   class={['min-w-0 border-t-4 pt-3', side === 'left' ? 'border-left-side' : 'border-right-side']}
   aria-label="{side === 'left' ? 'Left' : 'Right'} side"
 >
-  <h3 class="mb-2 text-xl"><SideMark {side} text="{side === 'left' ? 'Left' : 'Right'} {bench.measure.sideMeans ?? ''}" /></h3>
+  <h3 class="mb-2 text-xl">
+    <SideMark {side} text="{side === 'left' ? 'Left' : 'Right'} {bench.measure.sideMeans ?? ''}" />
+  </h3>
   <Field
     label="Trial {Math.min(entry.trials.length + 1, 5)}, {unit}"
     error={trialProblem && problemText(trialProblem)}
@@ -74,10 +76,15 @@
       </div>
     {/snippet}
   </Field>
-  <div class="figures mt-2 flex min-h-9 flex-wrap items-center gap-2 text-lg" aria-label="Trials taken, {side}">
+  <div
+    class="figures mt-2 flex min-h-9 flex-wrap items-center gap-2 text-lg"
+    aria-label="Trials taken, {side}"
+  >
     {#each entry.trials as trial, i (i)}<span class="ruled border px-2">{number(trial, 1)}</span>{/each}
     {#if entry.trials.length}
-      <button class="btn btn-ghost btn-sm font-sans text-sm" onclick={() => bench.dropTrial(side)}>Drop last</button>
+      <button class="btn btn-ghost btn-sm font-sans text-sm" onclick={() => bench.dropTrial(side)}
+        >Drop last</button
+      >
     {/if}
   </div>
 
@@ -85,8 +92,13 @@
     <dt class="text-quiet">Value</dt>
     <dd>
       {#if live?.preview}
-        <span class="figures text-xl">{withUnit(live.preview.value, unit)}</span> ± {number(live.preview.standardError, 2)}
-        {#if live.preview.disqualified}<strong class="block">Kept and shown, but it counts for no gate.</strong>{/if}
+        <span class="figures text-xl">{withUnit(live.preview.value, unit)}</span> ± {number(
+          live.preview.standardError,
+          2,
+        )}
+        {#if live.preview.disqualified}<strong class="block"
+            >Kept and shown, but it counts for no gate.</strong
+          >{/if}
       {:else}–{/if}
     </dd>
     <dt class="text-quiet">Last {bench.warmth}</dt>
@@ -106,10 +118,9 @@
     <dd>
       {#if live?.preview?.otherSide}
         {withUnit(live.preview.otherSide.value, unit)}.
-        {live.preview.weaker ? `${live.preview.weaker === side ? 'This' : 'The other'} side is weaker` : 'No weaker side'} (noise {withUnit(
-          live.preview.otherSide.mdc95,
-          unit,
-        )})
+        {live.preview.weaker
+          ? `${live.preview.weaker === side ? 'This' : 'The other'} side is weaker`
+          : 'No weaker side'} (noise {withUnit(live.preview.otherSide.mdc95, unit)})
       {:else}–{/if}
     </dd>
     {#if live?.splitAngleDeg != null}
@@ -121,9 +132,11 @@
       <dt class="text-quiet">Gate, {need.forSide} {need.stage}</dt>
       <dd>
         {need.comparison === 'atLeast' ? '≥' : '≤'}
-        {withUnit(need.threshold, unit)}
+        {chosen(need.threshold, unit)}
         {#if answer}
-          <strong class="block">{answer.reason === 'tooFewTrials' ? 'three trials are needed' : outcomes[answer.outcome]}</strong>
+          <strong class="block"
+            >{answer.reason === 'tooFewTrials' ? 'three trials are needed' : outcomes[answer.outcome]}</strong
+          >
         {/if}
       </dd>
     {/each}
@@ -133,8 +146,17 @@
     <legend class="text-sm font-semibold">Seen</legend>
     {#each bench.measure.compensations as c (c.key)}
       <label class="flex items-center gap-2 py-0.5 text-sm">
-        <input type="checkbox" class="checkbox checkbox-sm" checked={entry.compensations.includes(c.key)} onchange={() => bench.tick(side, c.key)} />
-        {c.name}{#if c.disqualifies && (!c.onlyStandard || c.onlyStandard === bench.standard)}<span class="text-quiet">, does not count</span>{/if}
+        <input
+          type="checkbox"
+          class="checkbox checkbox-sm"
+          checked={entry.compensations.includes(c.key)}
+          onchange={() => bench.tick(side, c.key)}
+        />
+        <span
+          >{c.name}{#if c.disqualifies && (!c.onlyStandard || c.onlyStandard === bench.standard)}<span
+              class="text-quiet">, does not count</span
+            >{/if}</span
+        >
       </label>
     {/each}
   </fieldset>
@@ -155,7 +177,12 @@
     <div class="grow">
       <Field label="Note">
         {#snippet children({ id })}
-          <input {id} class="input w-full" value={entry.note} oninput={(event) => bench.change(side, { note: event.currentTarget.value })} />
+          <input
+            {id}
+            class="input w-full"
+            value={entry.note}
+            oninput={(event) => bench.change(side, { note: event.currentTarget.value })}
+          />
         {/snippet}
       </Field>
     </div>

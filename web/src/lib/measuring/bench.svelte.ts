@@ -1,5 +1,6 @@
 import { api, ask, newId, Refusal, type FieldProblem, type Schemas } from '$lib/api/client';
 import { catalogue } from '$lib/catalogue/catalogue.svelte';
+import { iso } from '$lib/parts/instant';
 import { parseNumber } from '$lib/students/body';
 
 type Side = Schemas['Side'];
@@ -47,7 +48,9 @@ export class Bench {
 
   async load(): Promise<void> {
     try {
-      this.data = await ask(api.GET('/api/v1/students/{studentId}/bench', { params: { path: { studentId: this.studentId } } }));
+      this.data = await ask(
+        api.GET('/api/v1/students/{studentId}/bench', { params: { path: { studentId: this.studentId } } }),
+      );
       for (const side of ['left', 'right'] as const) if (this.entry(side).trials.length) void this.look(side);
     } catch (error) {
       this.failed = error instanceof Refusal ? error.code : 'unexpected';
@@ -75,7 +78,16 @@ export class Bench {
   }
 
   entry(side: Side): Entry {
-    return this.entries[this.slot(side)] ?? { id: '', typed: '', trials: [], compensations: [], pain: '', note: '' };
+    return (
+      this.entries[this.slot(side)] ?? {
+        id: '',
+        typed: '',
+        trials: [],
+        compensations: [],
+        pain: '',
+        note: '',
+      }
+    );
   }
 
   change(side: Side, change: Partial<Entry>): void {
@@ -105,7 +117,11 @@ export class Bench {
     if (value === null || Number.isNaN(value)) return { code: 'notANumber', field: 'trials' };
     if (entry.trials.length >= mostTrials) return { code: 'trialsCount', field: 'trials' };
     if (value < this.measure.min || value > this.measure.max)
-      return { code: 'outOfRange', field: 'trials', numbers: { min: this.measure.min, max: this.measure.max } };
+      return {
+        code: 'outOfRange',
+        field: 'trials',
+        numbers: { min: this.measure.min, max: this.measure.max },
+      };
     return undefined;
   }
 
@@ -149,13 +165,16 @@ export class Bench {
       ]);
       this.live[slot] = { preview, verdicts, splitAngleDeg };
     } catch (error) {
-      this.problems[slot] = error instanceof Refusal && error.problems.length ? error.problems : [{ code: 'unreachable', field: 'trials' }];
+      this.problems[slot] =
+        error instanceof Refusal && error.problems.length
+          ? error.problems
+          : [{ code: 'unreachable', field: 'trials' }];
     }
   }
 
   async #verdicts(side: Side, entry: Entry): Promise<Live['verdicts']> {
     if (this.warmth !== 'warm') return [];
-    const now = new Date().toISOString();
+    const now = iso(Date.now());
     return Promise.all(
       this.of(side).needs.map(async (need) => ({
         need,
@@ -169,7 +188,10 @@ export class Bench {
               shelfDays: this.measure.shelfDays,
               minTrials: need.minTrials,
               now,
-              readings: [...this.of(side).recent.filter((r) => r.at <= now), { at: now, trials: entry.trials }],
+              readings: [
+                ...this.of(side).recent.filter((r) => r.at <= now),
+                { at: now, trials: entry.trials },
+              ],
             },
           }),
         ),
@@ -182,7 +204,9 @@ export class Bench {
     if (this.measure.key !== 'front-split-gap' || leftLegCm == null || rightLegCm == null) return undefined;
     const [frontLegCm, backLegCm] = side === 'left' ? [leftLegCm, rightLegCm] : [rightLegCm, leftLegCm];
     const answer = await ask(
-      api.POST('/api/v1/compute/split-angle', { body: { gapCm: entry.trials.at(-1)!, frontLegCm, backLegCm } }),
+      api.POST('/api/v1/compute/split-angle', {
+        body: { gapCm: entry.trials.at(-1)!, frontLegCm, backLegCm },
+      }),
     );
     return answer.angleDeg;
   }
@@ -208,7 +232,9 @@ export class Bench {
 
   /** Whether a slot of a measure holds trials that are not saved. */
   pending(measure: string): boolean {
-    return Object.entries(this.entries).some(([slot, e]) => slot.startsWith(`${measure}|`) && (e.trials.length > 0 || e.typed !== ''));
+    return Object.entries(this.entries).some(
+      ([slot, e]) => slot.startsWith(`${measure}|`) && (e.trials.length > 0 || e.typed !== ''),
+    );
   }
 
   /** Sends the sides that have trials; what the server refuses stays on the screen. */
@@ -264,7 +290,9 @@ export class Bench {
       return true;
     } catch (error) {
       const refusal = error as Refusal;
-      this.problems[slot] = refusal.problems.length ? refusal.problems : [{ code: refusal.code, field: 'trials' }];
+      this.problems[slot] = refusal.problems.length
+        ? refusal.problems
+        : [{ code: refusal.code, field: 'trials' }];
       return false;
     }
   }

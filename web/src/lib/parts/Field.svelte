@@ -17,6 +17,8 @@
   <label for={id} class="text-sm font-semibold">{label}</label>
   {@render children({ id, describedBy: hint || error ? `${id}-about` : undefined, invalid: !!error })}
   {#if error || hint}
-    <p id="{id}-about" class={['text-sm', error ? 'text-error font-semibold' : 'text-quiet']}>{error ?? hint}</p>
+    <p id="{id}-about" class={['text-sm', error ? 'text-error font-semibold' : 'text-quiet']}>
+      {error ?? hint}
+    </p>
   {/if}
 </div>

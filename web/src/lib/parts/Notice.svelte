@@ -12,7 +12,7 @@
 <div
   role={tone === 'error' ? 'alert' : 'note'}
   class={[
-    'border-s-4 bg-base-200 px-4 py-3',
+    'bg-base-200 border-s-4 px-4 py-3',
     tone === 'error' && 'border-error',
     tone === 'caution' && 'border-base-content',
     tone === 'plain' && 'ruled',

@@ -7,7 +7,13 @@ export function withUnit(value: number, unit: string, digits = 1): string {
 export function number(value: number, digits = 1): string {
   const shown = value.toFixed(digits);
   const plain = /^-0(\.0+)?$/.test(shown) ? shown.slice(1) : shown;
-  return trim(plain).replace('-', '−');
+  return plain.replace('-', '−');
+}
+
+/** A number that was chosen, not measured: a line of 35, not 35.0. */
+export function chosen(value: number, unit = ''): string {
+  const digits = Number.isInteger(value) ? 0 : 1;
+  return unit ? withUnit(value, unit, digits) : number(value, digits);
 }
 
 export function signed(value: number, unit: string, digits = 1): string {
@@ -15,13 +21,14 @@ export function signed(value: number, unit: string, digits = 1): string {
   return shown.startsWith('−') || /^0(\.0+)?\b/.test(shown) ? shown : `+${shown}`;
 }
 
-function trim(shown: string): string {
-  return shown.replace(/\.0+$/, '');
-}
-
 const day = new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short' });
 const long = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
+const isToday = (date: string): boolean => parse(date).toDateString() === new Date().toDateString();
+
 const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
+
+/** The earliest day, said as one does: today, or on or after a day. */
+export const fromDay = (date: string): string => (isToday(date) ? 'today' : `on or after ${shortDay(date)}`);
 
 /** A calendar day (`2026-03-04`) or an instant, as a short day. */
 export const shortDay = (date: string): string => day.format(parse(date));

@@ -1,9 +1,9 @@
 import type { FieldProblem, Refusal } from '$lib/api/client';
-import { number } from './format';
+import { chosen } from './format';
 
 /** One sentence for a problem at a field. */
 export function problemText(problem: FieldProblem): string {
-  const n = (name: string) => number(problem.numbers?.[name] ?? 0, 1);
+  const n = (name: string) => chosen(problem.numbers?.[name] ?? 0);
   const words: Record<string, string> = {
     required: 'Fill this in.',
     tooLong: `At most ${n('most')} characters.`,

@@ -10,7 +10,9 @@ class ThemeChoice {
   }
 
   get dark(): boolean {
-    return (this.#chosen ?? (matchMedia('(prefers-color-scheme: dark)').matches ? 'slate' : 'chalk')) === 'slate';
+    return (
+      (this.#chosen ?? (matchMedia('(prefers-color-scheme: dark)').matches ? 'slate' : 'chalk')) === 'slate'
+    );
   }
 
   toggle(): void {

@@ -49,19 +49,31 @@
 <div class="ruled border-t pt-3">
   {#if waiting}
     <p class="mb-2">
-      <a class="link-line font-semibold" href={resolve('/sessions/[id]', { id: waiting })}>Open the session that is waiting</a>
+      <a class="link-line font-semibold" href={resolve('/sessions/[id]', { id: waiting })}
+        >Open the session that is waiting</a
+      >
     </p>
   {/if}
   {#if account.mayWrite}
     <form class="flex flex-wrap items-end gap-2" onsubmit={make} novalidate>
       <div>
         <label class="block text-sm font-semibold" for="{uid}-minutes">Minutes</label>
-        <input id="{uid}-minutes" class="input w-20" inputmode="numeric" aria-invalid={!!refusal} bind:value={() => minutes, (text) => (typed = text)} />
+        <input
+          id="{uid}-minutes"
+          class="input w-20"
+          inputmode="numeric"
+          aria-invalid={!!refusal}
+          bind:value={() => minutes, (text) => (typed = text)}
+        />
       </div>
-      <button class={['btn', waiting ? 'btn-outline' : 'btn-primary']} disabled={busy}>Make the next session</button>
+      <button class={['btn', waiting ? 'btn-outline' : 'btn-primary']} disabled={busy}
+        >Make the next session</button
+      >
     </form>
     {#if refusal}
-      <p class="text-error mt-1 text-sm font-semibold" role="alert">{fieldText(refusal, 'minutes') ?? pageText(refusal.code)}</p>
+      <p class="text-error mt-1 text-sm font-semibold" role="alert">
+        {fieldText(refusal, 'minutes') ?? pageText(refusal.code)}
+      </p>
     {/if}
   {/if}
 </div>

@@ -1,6 +1,6 @@
 import type { Schemas } from '$lib/api/client';
 import { catalogue } from '$lib/catalogue/catalogue.svelte';
-import { number, shortDay } from '$lib/parts/format';
+import { chosen, number, shortDay } from '$lib/parts/format';
 import { tagName } from '$lib/students/tags';
 
 /** A dose as a coach says it. */
@@ -25,7 +25,10 @@ export function doseText(dose: Schemas['Dose']): string {
       return `${dose.attempts} attempts, ${dose.maxSeconds} s at most`;
     case 'flow':
       return `${dose.rounds} × (${dose.positions
-        .map((p) => `${p.name.toLowerCase()} ${p.seconds ? `${p.seconds} s` : `${p.breaths} ${p.breaths === 1 ? 'breath' : 'breaths'}`}`)
+        .map(
+          (p) =>
+            `${p.name.toLowerCase()} ${p.seconds ? `${p.seconds} s` : `${p.breaths} ${p.breaths === 1 ? 'breath' : 'breaths'}`}`,
+        )
         .join(', ')})`;
     default:
       return '';
@@ -41,10 +44,10 @@ export function propText(props: Schemas['PropAdvice'] | null | undefined): strin
       return 'two chairs or a bench, against a wall';
     case 'nearestAbove':
       return props.faces.length
-        ? `nearest above: ${faces(props)} under each hand, ${number(props.heightCm)} cm`
+        ? `nearest above: ${faces(props)} under each hand, ${chosen(props.heightCm, 'cm')}`
         : 'no blocks fit: two chairs or a bench, against a wall';
     default:
-      return `${faces(props)} under each hand, ${number(props.heightCm)} cm`;
+      return `${faces(props)} under each hand, ${chosen(props.heightCm, 'cm')}`;
   }
 }
 

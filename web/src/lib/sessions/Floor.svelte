@@ -95,7 +95,12 @@
       ArrowLeft: () => runner.back(),
       ...(onButton ? {} : { ' ': startOrPause }),
       ...(keysOn
-        ? { s: () => runner.skip(), p: openStop, b: () => runner.backOff(), ...Object.fromEntries([1, 2, 3, 4, 5].map((q) => [String(q), () => rate(q)])) }
+        ? {
+            s: () => runner.skip(),
+            p: openStop,
+            b: () => runner.backOff(),
+            ...Object.fromEntries([1, 2, 3, 4, 5].map((q) => [String(q), () => rate(q)])),
+          }
         : {}),
     };
     const act = keys[event.key.length === 1 ? event.key.toLowerCase() : event.key];
@@ -117,14 +122,18 @@
       {:else if outbox.waiting}sending {outbox.waiting}
       {:else}all logged{/if}
     </p>
-    <button class="btn btn-ghost btn-sm" aria-pressed={silent} onclick={mute}>{silent ? 'Tones off' : 'Tones on'}</button>
+    <button class="btn btn-ghost btn-sm" aria-pressed={silent} onclick={mute}
+      >{silent ? 'Tones off' : 'Tones on'}</button
+    >
   </header>
 
   {#if runner.finished}
     <section class="m-auto max-w-xl p-6 text-center">
       <p class="font-head text-5xl font-semibold">Done</p>
       <p class="my-4">
-        {outbox.waiting ? `${outbox.waiting} facts are still on this device and go out when the server answers.` : 'Everything is logged.'}
+        {outbox.waiting
+          ? `${outbox.waiting} facts are still on this device and go out when the server answers.`
+          : 'Everything is logged.'}
       </p>
       <div class="flex justify-center gap-3">
         <a class="btn btn-accent" href={resolve('/students/[id]', { id: studentId })}>See what it changed</a>
@@ -143,7 +152,9 @@
   {:else if runner.asking}
     <section class="m-auto grid max-w-xl gap-4 p-6 text-center" aria-label="Today’s test">
       <h2 class="text-4xl">Breath free for three breaths?</h2>
-      <p>Warm-up done, three quarters of the depth, {runner.line.part.side} side. This holds for today only.</p>
+      <p>
+        Warm-up done, three quarters of the depth, {runner.line.part.side} side. This holds for today only.
+      </p>
       <div class="grid gap-2">
         <button class="btn btn-primary btn-lg" onclick={() => runner.answer('go')}>Go</button>
         <button class="btn btn-outline btn-lg" onclick={() => runner.answer('easier')}>Easier version</button>
@@ -158,33 +169,57 @@
       ]}
       aria-label="Now"
     >
-      <p class={['font-head text-4xl font-semibold md:text-5xl', side === 'left' && 'text-left-side', side === 'right' && 'text-right-side']}>
-        {#if side}<span aria-hidden="true">{side === 'left' ? '◐' : '◑'}</span> {side === 'left' ? 'Left' : 'Right'}{:else}Both{/if}
+      <p
+        class={[
+          'font-head text-4xl font-semibold md:text-5xl',
+          side === 'left' && 'text-left-side',
+          side === 'right' && 'text-right-side',
+        ]}
+      >
+        {#if side}<span aria-hidden="true">{side === 'left' ? '◐' : '◑'}</span>
+          {side === 'left' ? 'Left' : 'Right'}{:else}Both{/if}
       </p>
-      <h2 class="text-2xl md:text-3xl">{runner.line.part.name}{#if runner.version.variant !== 'standard'}, {runner.version.name.toLowerCase()}{/if}</h2>
-      <p class={['figures leading-none text-[9rem] md:text-[15rem]', !working && 'text-quiet']} aria-live="off" data-testid="count">
+      <h2 class="text-2xl md:text-3xl">
+        {runner.line.part.name}{#if runner.version.variant !== 'standard'}, {runner.version.name.toLowerCase()}{/if}
+      </h2>
+      <p
+        class={['figures text-[9rem] leading-none md:text-[15rem]', !working && 'text-quiet']}
+        aria-live="off"
+        data-testid="count"
+      >
         {runner.secondsLeft}
       </p>
       <p class="font-head text-3xl font-semibold">
-        {doing(runner.segment)}{#if runner.effort != null}<span class="figures"> · {runner.effort} %</span>{/if}
+        {doing(runner.segment)}{#if runner.effort != null}&nbsp;· <span class="figures"
+            >{runner.effort} %</span
+          >{/if}
       </p>
       <div class="ruled h-4 w-full max-w-xl border" aria-hidden="true">
         {#if runner.effort != null}
-          <div class={['h-full', side === 'right' ? 'bg-right-side' : 'bg-left-side']} style:width="{runner.effort}%"></div>
+          <div
+            class={['h-full', side === 'right' ? 'bg-right-side' : 'bg-left-side']}
+            style:width="{runner.effort}%"
+          ></div>
         {/if}
       </div>
       <p class="text-quiet min-h-6">
-        {#if working && runner.segment.rounds > 1}Round {runner.segment.round} of {runner.segment.rounds}.{/if}
+        {#if working && runner.segment.rounds > 1}Round {runner.segment.round} of {runner.segment
+            .rounds}.{/if}
         {runner.segment.cue ?? ''}
         {#if runner.segment.kind === 'setUp'}{propText(runner.line.part.props)}{/if}
       </p>
-      <p class="sr-only" aria-live="polite">{side ?? ''} {runner.line.part.name}, {doing(runner.segment)}, {runner.segment.seconds} seconds</p>
+      <p class="sr-only" aria-live="polite">
+        {side ?? ''}
+        {runner.line.part.name}, {doing(runner.segment)}, {runner.segment.seconds} seconds
+      </p>
     </section>
     {#if runner.offered}
       <div class="bg-base-200 flex flex-wrap items-center gap-3 px-4 py-2">
         <p>
           {runner.offered.part.name}, {runner.offered.part.side}: try
-          {runner.offered.part.versions[runner.offered.part.versions[runner.offered.version]!.offer!]!.name.toLowerCase()} if it is free of pain?
+          {runner.offered.part.versions[
+            runner.offered.part.versions[runner.offered.version]!.offer!
+          ]!.name.toLowerCase()} if it is free of pain?
         </p>
         <button class="btn btn-outline btn-sm" onclick={() => runner.takeOffer()}>Try it</button>
         <button class="btn btn-ghost btn-sm" onclick={() => (runner.offered = undefined)}>No</button>
@@ -195,22 +230,40 @@
         <span class="text-quiet">Next:</span>
         {#if runner.next}
           {runner.next.line.part.side ?? ''}
-          {runner.next.line === runner.line ? doing(runner.next.segment).toLowerCase() : runner.next.line.part.name.toLowerCase()},
+          {runner.next.line === runner.line
+            ? doing(runner.next.segment).toLowerCase()
+            : runner.next.line.part.name.toLowerCase()},
           <span class="figures">{minutes(runner.next.segment.seconds)}</span>
         {:else}the end{/if}
       </p>
       <div class="mx-auto flex flex-wrap justify-center gap-2">
         <button class="btn btn-lg btn-ghost" aria-label="Back" onclick={() => runner.back()}>←</button>
-        <button class="btn btn-lg btn-accent w-40" onclick={startOrPause}>{runner.running ? 'Pause' : 'Run'}</button>
+        <button class="btn btn-lg btn-accent w-40" onclick={startOrPause}
+          >{runner.running ? 'Pause' : 'Run'}</button
+        >
         <button class="btn btn-lg btn-ghost" aria-label="Next" onclick={() => runner.forward()}>→</button>
-        <button class="btn btn-lg btn-outline" onclick={() => runner.skip()}>Skip <kbd class="kbd kbd-sm hidden md:inline">S</kbd></button>
-        <button class="btn btn-lg btn-outline" onclick={() => runner.backOff()}>Back off <kbd class="kbd kbd-sm hidden md:inline">B</kbd></button>
-        <button class="btn btn-lg btn-error" onclick={openStop}>Pain <kbd class="kbd kbd-sm text-base-content hidden md:inline">P</kbd></button>
+        <button class="btn btn-lg btn-outline" onclick={() => runner.skip()}
+          >Skip <kbd class="kbd kbd-sm hidden md:inline">S</kbd></button
+        >
+        <button class="btn btn-lg btn-outline" onclick={() => runner.backOff()}
+          >Back off <kbd class="kbd kbd-sm hidden md:inline">B</kbd></button
+        >
+        <button class="btn btn-lg btn-error" onclick={openStop}
+          >Pain <kbd class="kbd kbd-sm text-base-content hidden md:inline">P</kbd></button
+        >
       </div>
-      <div class="flex flex-wrap items-center justify-center gap-2 text-sm" role="group" aria-label="Quality of what was just done">
+      <div
+        class="flex flex-wrap items-center justify-center gap-2 text-sm"
+        role="group"
+        aria-label="Quality of what was just done"
+      >
         <span class="text-quiet">Quality</span>
         {#each [1, 2, 3, 4, 5] as q (q)}
-          <button class={['btn btn-sm w-10', quality === q ? 'btn-primary' : 'btn-ghost']} aria-pressed={quality === q} onclick={() => rate(q)}>{q}</button>
+          <button
+            class={['btn btn-sm w-10', quality === q ? 'btn-primary' : 'btn-ghost']}
+            aria-pressed={quality === q}
+            onclick={() => rate(q)}>{q}</button
+          >
         {/each}
         <label class="text-quiet ms-4 hidden items-center gap-2 md:flex">
           <input

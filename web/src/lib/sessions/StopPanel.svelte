@@ -24,11 +24,24 @@
   }
 </script>
 
-<div bind:this={panel} class="mx-auto grid max-w-3xl gap-4 p-4" role="dialog" aria-modal="true" aria-label="What does the body say?" tabindex="-1">
+<div
+  bind:this={panel}
+  class="mx-auto grid max-w-3xl gap-4 p-4"
+  role="dialog"
+  aria-modal="true"
+  aria-label="What does the body say?"
+  tabindex="-1"
+>
   <h2 class="text-2xl">What does the body say?</h2>
   <div class="grid gap-2 sm:grid-cols-2">
     {#each stops as s (s.signal)}
-      <button class={['btn h-auto justify-start py-3 text-start', stop?.signal === s.signal ? 'btn-primary' : 'btn-outline']} onclick={() => (stop = s)}>
+      <button
+        class={[
+          'btn h-auto justify-start py-3 text-start',
+          stop?.signal === s.signal ? 'btn-primary' : 'btn-outline',
+        ]}
+        onclick={() => (stop = s)}
+      >
         {s.name}
       </button>
     {/each}
@@ -38,8 +51,10 @@
       <p class="mb-2 font-semibold">Where?</p>
       <div class="flex flex-wrap gap-2">
         {#each regions as r (r)}
-          <button class={['btn btn-sm', region === r ? 'btn-primary' : 'btn-outline']} aria-pressed={region === r} onclick={() => (region = r)}
-            >{tagName(r)}</button
+          <button
+            class={['btn btn-sm', region === r ? 'btn-primary' : 'btn-outline']}
+            aria-pressed={region === r}
+            onclick={() => (region = r)}>{tagName(r)}</button
           >
         {/each}
       </div>
@@ -50,14 +65,22 @@
       <p class="mb-2 font-semibold">Pain, of 10</p>
       <div class="flex flex-wrap gap-2">
         {#each Array.from({ length: 11 }, (_, i) => i) as p (p)}
-          <button class={['btn btn-sm w-11', pain === p ? 'btn-primary' : 'btn-outline']} aria-pressed={pain === p} onclick={() => choosePain(p)}>{p}</button>
+          <button
+            class={['btn btn-sm w-11', pain === p ? 'btn-primary' : 'btn-outline']}
+            aria-pressed={pain === p}
+            onclick={() => choosePain(p)}>{p}</button
+          >
         {/each}
       </div>
     </div>
   {/if}
   {#if stop}<p class="border-s-4 ps-3">{stop.advice}</p>{/if}
   <div class="flex gap-3">
-    <button class="btn btn-error" disabled={!complete} onclick={() => onsignal(stop!, region ?? null, pain ?? null)}>Write it down</button>
+    <button
+      class="btn btn-error"
+      disabled={!complete}
+      onclick={() => onsignal(stop!, region ?? null, pain ?? null)}>Write it down</button
+    >
     <button class="btn btn-ghost" onclick={onclose}>Nothing, go on</button>
   </div>
 </div>

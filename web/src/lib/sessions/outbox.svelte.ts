@@ -1,4 +1,5 @@
 import { api, ask, Refusal, type Schemas } from '$lib/api/client';
+import { iso } from '$lib/parts/instant';
 
 type SetFact = Schemas['SetFact'];
 type SignalFact = Schemas['SignalFact'];
@@ -45,7 +46,7 @@ export class Outbox {
         const answer = await ask(
           api.POST('/api/v1/sessions/{sessionId}/facts', {
             params: { path: { sessionId: this.sessionId } },
-            body: { sentAt: new Date().toISOString(), ...sending },
+            body: { sentAt: iso(Date.now()), ...sending },
           }),
         );
         this.nowHeld = answer.nowHeld;
@@ -58,7 +59,9 @@ export class Outbox {
       }
       this.lost = undefined;
       this.#kept.sets = this.#kept.sets.filter((s) => !sending.sets.some((sent) => sent.id === s.id));
-      this.#kept.signals = this.#kept.signals.filter((s) => !sending.signals.some((sent) => sent.id === s.id));
+      this.#kept.signals = this.#kept.signals.filter(
+        (s) => !sending.signals.some((sent) => sent.id === s.id),
+      );
       if (sending.finishedAt) this.#kept.finishedAt = null;
       this.#store();
     }

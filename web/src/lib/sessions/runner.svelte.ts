@@ -1,4 +1,5 @@
 import { newId, type Schemas } from '$lib/api/client';
+import { iso } from '$lib/parts/instant';
 
 type Pack = Schemas['SessionPack'];
 type Part = Schemas['PackPart'];
@@ -157,7 +158,7 @@ export class Runner {
       side: this.line.part.side,
       pain,
       note: null,
-      at: new Date(this.now()).toISOString(),
+      at: iso(this.now()),
     });
     const line = this.line;
     this.#end(stop.removes[stop.asksRegion ? (region ?? '') : ''] ?? []);
@@ -170,7 +171,9 @@ export class Runner {
 
   /** Drills that a caution set meanwhile holds. */
   hold(drills: string[]): void {
-    const held = this.lines.filter((l) => l.state === 'todo' && drills.includes(l.part.drill)).map((l) => l.part.id);
+    const held = this.lines
+      .filter((l) => l.state === 'todo' && drills.includes(l.part.drill))
+      .map((l) => l.part.id);
     if (held.length) this.#end(held);
   }
 
@@ -191,21 +194,24 @@ export class Runner {
     const needing = this.lines.filter((l) => gate.needing.includes(l.part.id) && l.state === 'todo');
     for (const line of needing) {
       if (result === 'easier' && gate.easier != null) line.version = gate.easier;
-      else if (gate.substitute) this.lines.splice(this.lines.indexOf(line), 1, { part: gate.substitute, version: 0, state: 'todo' });
+      else if (gate.substitute)
+        this.lines.splice(this.lines.indexOf(line), 1, { part: gate.substitute, version: 0, state: 'todo' });
       else line.state = 'ended';
     }
   }
 
   #count(step: number, at: number): void {
     if (this.segment.kind !== 'work') return;
-    if (this.#round.number !== this.segment.round) this.#round = { number: this.segment.round, ms: 0, startedAt: at };
+    if (this.#round.number !== this.segment.round)
+      this.#round = { number: this.segment.round, ms: 0, startedAt: at };
     this.#round.ms += step;
   }
 
   #advance(whole: boolean, at: number): void {
     const segments = this.version.segments;
     const next = segments[this.segmentIndex + 1];
-    if (this.segment.kind === 'work' && (!next || next.kind !== 'work' || next.round !== this.segment.round)) this.#closeRound(whole);
+    if (this.segment.kind === 'work' && (!next || next.kind !== 'work' || next.round !== this.segment.round))
+      this.#closeRound(whole);
     if (next) {
       this.segmentIndex++;
       this.elapsedMs = 0;
@@ -232,12 +238,14 @@ export class Runner {
       cleanReps: counted ? meant!.reps! : null,
       quality: null,
       sensation: null,
-      at: new Date(round.startedAt).toISOString(),
+      at: iso(round.startedAt),
     });
   }
 
   #release(): void {
-    const done = this.#pending.filter((s) => s.drill !== this.line.part.drill || s.side !== this.line.part.side);
+    const done = this.#pending.filter(
+      (s) => s.drill !== this.line.part.drill || s.side !== this.line.part.side,
+    );
     if (!done.length) return;
     this.#pending = this.#pending.filter((s) => !done.includes(s));
     this.events.sets(done);
@@ -286,10 +294,11 @@ export class Runner {
   }
 
   #end(parts: string[]): void {
-    const gone = new Set(parts);
-    const here = gone.has(this.line.part.id);
-    for (const gate of this.pack.dayGates) if (gone.has(gate.test)) gate.needing.forEach((id) => gone.add(id));
-    for (const line of this.lines) if (gone.has(line.part.id) && line.state === 'todo' && line !== this.line) line.state = 'ended';
+    const dependent = this.pack.dayGates.filter((g) => parts.includes(g.test)).flatMap((g) => g.needing);
+    const gone = [...parts, ...dependent];
+    const here = gone.includes(this.line.part.id);
+    for (const line of this.lines)
+      if (gone.includes(line.part.id) && line.state === 'todo' && line !== this.line) line.state = 'ended';
     if (here) {
       this.#closeRound(false);
       this.line.state = 'ended';

@@ -4,7 +4,13 @@ import { Runner, type RunnerEvents } from './runner.svelte';
 
 type Segment = Schemas['Segment'];
 
-const segment = (part: string, kind: Segment['kind'], seconds: number, round = 0, more: Partial<Segment> = {}): Segment => ({
+const segment = (
+  part: string,
+  kind: Segment['kind'],
+  seconds: number,
+  round = 0,
+  more: Partial<Segment> = {},
+): Segment => ({
   part,
   drill: part.split('-')[0]!,
   variant: 'v',
@@ -22,7 +28,13 @@ const segment = (part: string, kind: Segment['kind'], seconds: number, round = 0
   ...more,
 });
 
-const version = (part: string, variant: string, hold: number, easier: number | null, offer: number | null): Schemas['PackVersion'] => ({
+const version = (
+  part: string,
+  variant: string,
+  hold: number,
+  easier: number | null,
+  offer: number | null,
+): Schemas['PackVersion'] => ({
   variant,
   name: variant,
   seconds: 10 + 2 * hold + 5,
@@ -50,10 +62,19 @@ const part = (id: string): Schemas['PackPart'] => ({
   props: null,
   checks: [],
   stopSigns: [],
-  versions: [version(id, 'hard', 30, 1, 2), version(id, 'middle', 20, 2, 2), version(id, 'easy', 15, null, null)],
+  versions: [
+    version(id, 'hard', 30, 1, 2),
+    version(id, 'middle', 20, 2, 2),
+    version(id, 'easy', 15, null, null),
+  ],
 });
 
-const stop = (signal: Schemas['SignalKind'], ends: Schemas['Ends'], removes: Record<string, string[]>, easierBy = 0): Schemas['PackStop'] => ({
+const stop = (
+  signal: Schemas['SignalKind'],
+  ends: Schemas['Ends'],
+  removes: Record<string, string[]>,
+  easierBy = 0,
+): Schemas['PackStop'] => ({
   signal,
   name: signal,
   advice: '',
@@ -65,9 +86,23 @@ const stop = (signal: Schemas['SignalKind'], ends: Schemas['Ends'], removes: Rec
 });
 
 const pack: Schemas['SessionPack'] = {
-  parts: [part('lunge-left'), part('lunge-right'), part('check-left'), part('attempt-left'), part('rest-left')],
+  parts: [
+    part('lunge-left'),
+    part('lunge-right'),
+    part('check-left'),
+    part('attempt-left'),
+    part('rest-left'),
+  ],
   stops: [],
-  dayGates: [{ gate: 'end', test: 'check-left', needing: ['attempt-left'], easier: 1, substitute: part('support-left') }],
+  dayGates: [
+    {
+      gate: 'end',
+      test: 'check-left',
+      needing: ['attempt-left'],
+      easier: 1,
+      substitute: part('support-left'),
+    },
+  ],
   totalSeconds: 375,
   sensationCeiling: 7,
 };
@@ -112,7 +147,11 @@ describe('the runner', () => {
   it('catches up over many segments after the tab slept', () => {
     const runner = start();
     pass(runner, 10 + 30 + 5 + 30 + 4);
-    expect([runner.line.part.id, runner.segment.kind, runner.secondsLeft]).toEqual(['lunge-right', 'setUp', 6]);
+    expect([runner.line.part.id, runner.segment.kind, runner.secondsLeft]).toEqual([
+      'lunge-right',
+      'setUp',
+      6,
+    ]);
   });
 
   it('does not count while it is paused', () => {
@@ -169,8 +208,14 @@ describe('the runner', () => {
   it('ends every part with the region at once and sends the signal', () => {
     const runner = start();
     pass(runner, 15);
-    runner.signal(stop('sharpPain', 'region', { hamstring: ['lunge-left', 'lunge-right', 'check-left'] }), 'hamstring', 7);
-    expect(signals.map((s) => [s.kind, s.region, s.side, s.pain])).toEqual([['sharpPain', 'hamstring', 'left', 7]]);
+    runner.signal(
+      stop('sharpPain', 'region', { hamstring: ['lunge-left', 'lunge-right', 'check-left'] }),
+      'hamstring',
+      7,
+    );
+    expect(signals.map((s) => [s.kind, s.region, s.side, s.pain])).toEqual([
+      ['sharpPain', 'hamstring', 'left', 7],
+    ]);
     expect(runner.lines.filter((l) => l.state === 'todo').map((l) => l.part.id)).toEqual(['rest-left']);
     expect([runner.line.part.id, runner.running]).toEqual(['rest-left', false]);
   });
@@ -213,7 +258,12 @@ describe('the runner', () => {
   it('goes on where it was after a reload', () => {
     const runner = start();
     pass(runner, 80);
-    const again = new Runner(structuredClone(pack), events, () => clock, JSON.parse(JSON.stringify(runner.kept)));
+    const again = new Runner(
+      structuredClone(pack),
+      events,
+      () => clock,
+      JSON.parse(JSON.stringify(runner.kept)),
+    );
     expect([again.line.part.id, again.lines[0]!.state]).toEqual(['lunge-right', 'done']);
   });
 });

@@ -19,7 +19,8 @@
   let { stones, stages, label, small = false, next = [], chosen, onchoose, describe }: Props = $props();
   const id = $props.id();
   const count = $derived(stages.length);
-  const owned = (side: Schemas['Side']) => stones.filter((s) => s.side === side).every((s) => s.look === 'met' && !s.here);
+  const owned = (side: Schemas['Side']) =>
+    stones.filter((s) => s.side === side).every((s) => s.look === 'met' && !s.here);
   const isChosen = (s: Stone) => chosen?.side === s.side && chosen.stage === s.stage;
   let pointed = $state<Stone>();
   const named = $derived(pointed && stages.find((s) => s.number === pointed!.stage)?.name);

@@ -13,12 +13,20 @@
 
 <p class="text-sm">
   {#if comparison.difference == null || comparison.mdc95 == null}
-    <span class="text-quiet">The sides are not compared yet: read {measure.name.toLowerCase()} on both, warm.</span>
+    <span class="text-quiet"
+      >The sides are not compared yet: read {measure.name.toLowerCase()} on both, warm.</span
+    >
   {:else if comparison.weaker}
-    <strong>{comparison.weaker === 'left' ? 'Left' : 'Right'} is the weaker side</strong>: {measure.name.toLowerCase()} differs by
-    {withUnit(Math.abs(comparison.difference), measure.unit)}, noise {withUnit(comparison.mdc95, measure.unit)}.
+    <strong>{comparison.weaker === 'left' ? 'Left' : 'Right'} is the weaker side</strong>: {measure.name.toLowerCase()}
+    differs by
+    {withUnit(Math.abs(comparison.difference), measure.unit)}, noise {withUnit(
+      comparison.mdc95,
+      measure.unit,
+    )}.
   {:else}
-    <strong>No weaker side</strong>: {measure.name.toLowerCase()} differs by {withUnit(Math.abs(comparison.difference), measure.unit)},
-    within the noise of {withUnit(comparison.mdc95, measure.unit)}.
+    <strong>No weaker side</strong>: {measure.name.toLowerCase()} differs by {withUnit(
+      Math.abs(comparison.difference),
+      measure.unit,
+    )}, within the noise of {withUnit(comparison.mdc95, measure.unit)}.
   {/if}
 </p>

@@ -4,14 +4,17 @@
   import Field from '$lib/parts/Field.svelte';
   import Notice from '$lib/parts/Notice.svelte';
   import { fieldText, pageText } from '$lib/parts/problems';
-  import type { OpenStudent } from '$lib/students/student.svelte';
 
   interface Props {
-    student: OpenStudent;
-    gate: Schemas['SideGate'];
+    studentId: string;
+    ladder: string;
+    gate: Pick<Schemas['SideGate'], 'side' | 'stage' | 'state'>;
+    /** Whose gate it is, where more than one student is on the screen. */
+    name?: string;
+    ondecided: () => void;
   }
 
-  let { student, gate }: Props = $props();
+  let { studentId, ladder, gate, name, ondecided }: Props = $props();
   let reason = $state('');
   let asking = $state<'stepBack' | 'override'>();
   let refusal = $state<Refusal>();
@@ -24,13 +27,13 @@
     try {
       await ask(
         api.POST('/api/v1/students/{studentId}/skills/{ladder}/decisions', {
-          params: { path: { studentId: student.id, ladder: student.skill!.ladder } },
+          params: { path: { studentId, ladder } },
           body: { id, side: gate.side, kind, fromStage: gate.stage, reason: reason.trim() || null },
         }),
       );
       id = newId();
       [reason, asking] = ['', undefined];
-      await student.load();
+      ondecided();
     } catch (error) {
       refusal = error as Refusal;
     }
@@ -38,7 +41,7 @@
 </script>
 
 {#if account.mayWrite && !owned}
-  <div class="mt-5 flex flex-wrap gap-2" role="group" aria-label="Decide for {gate.side}">
+  <div class="flex flex-wrap gap-2" role="group" aria-label="Decide for {name ? `${name}, ` : ''}{gate.side}">
     <button
       class={['btn', gate.state === 'open' ? 'btn-accent' : 'btn-outline']}
       disabled={gate.state !== 'open'}
@@ -46,10 +49,18 @@
     >
     <button class="btn btn-outline" onclick={() => decide('stay')}>Stay</button>
     {#if gate.stage > 1}
-      <button class="btn btn-outline" aria-expanded={asking === 'stepBack'} onclick={() => (asking = 'stepBack')}>Step back…</button>
+      <button
+        class="btn btn-outline"
+        aria-expanded={asking === 'stepBack'}
+        onclick={() => (asking = 'stepBack')}>Step back…</button
+      >
     {/if}
     {#if gate.state !== 'open' && gate.state !== 'blocked'}
-      <button class="btn btn-outline" aria-expanded={asking === 'override'} onclick={() => (asking = 'override')}>Override…</button>
+      <button
+        class="btn btn-outline"
+        aria-expanded={asking === 'override'}
+        onclick={() => (asking = 'override')}>Override…</button
+      >
     {/if}
   </div>
   {#if asking}
@@ -62,7 +73,9 @@
       }}
     >
       <Field
-        label={asking === 'override' ? 'Why advance although the gate is not open?' : 'Why step back? (if you like)'}
+        label={asking === 'override'
+          ? 'Why advance although the gate is not open?'
+          : 'Why step back? (if you like)'}
         hint={asking === 'override' ? 'Ten characters or more; it stays in the log.' : undefined}
         error={fieldText(refusal, 'reason')}
       >
@@ -73,12 +86,15 @@
             rows="3"
             aria-describedby={describedBy}
             aria-invalid={invalid}
-            bind:value={reason}
-          ></textarea>
+            bind:value={reason}></textarea>
         {/snippet}
       </Field>
       <div class="flex gap-2">
-        <button class="btn btn-primary">{asking === 'override' ? `Advance to ${gate.stage + 1} anyway` : `Back to ${gate.stage - 1}`}</button>
+        <button class="btn btn-primary"
+          >{asking === 'override'
+            ? `Advance to ${gate.stage + 1} anyway`
+            : `Back to ${gate.stage - 1}`}</button
+        >
         <button type="button" class="btn btn-ghost" onclick={() => (asking = undefined)}>Cancel</button>
       </div>
     </form>

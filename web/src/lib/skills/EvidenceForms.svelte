@@ -21,7 +21,9 @@
 
   const path = $derived({ studentId: student.id, ladder: student.skill!.ladder });
   const open = $derived(
-    [...gate.tests.entries()].filter(([, t]) => t.outcome !== 'met' && ['hold', 'reps', 'form'].includes(t.test.kind ?? '')),
+    [...gate.tests.entries()].filter(
+      ([, t]) => t.outcome !== 'met' && ['hold', 'reps', 'form'].includes(t.test.kind ?? ''),
+    ),
   );
 
   async function record(index: number, test: Schemas['ReadinessTest']) {
@@ -29,8 +31,15 @@
     const id = (ids[index] ??= newId());
     try {
       if (test.kind === 'form') {
-        const body = { id, stage: gate.stage, side: gate.side, ticked: Object.keys(ticked).filter((k) => ticked[k]) };
-        await ask(api.POST('/api/v1/students/{studentId}/skills/{ladder}/form-checks', { params: { path }, body }));
+        const body = {
+          id,
+          stage: gate.stage,
+          side: gate.side,
+          ticked: Object.keys(ticked).filter((k) => ticked[k]),
+        };
+        await ask(
+          api.POST('/api/v1/students/{studentId}/skills/{ladder}/form-checks', { params: { path }, body }),
+        );
       } else if (test.kind === 'hold' || test.kind === 'reps') {
         const value = parseNumber(typed[index] ?? '');
         const field = test.kind === 'hold' ? 'seconds' : 'cleanReps';
@@ -110,7 +119,9 @@
             {/snippet}
           </Field>
         {/if}
-        {#if refusals[index] && !refusals[index].problems.length}<p class="text-error text-sm" role="alert">{pageText(refusals[index].code)}</p>{/if}
+        {#if refusals[index] && !refusals[index].problems.length}<p class="text-error text-sm" role="alert">
+            {pageText(refusals[index].code)}
+          </p>{/if}
       </form>
     {/each}
   </section>

@@ -31,13 +31,20 @@
   let refusal = $state<Refusal>();
 
   async function place(sides: Schemas['PlacementSide'][]) {
-    const stage = (side: Schemas['Side']) => stages[side] ?? sides.find((s) => s.side === side)!.suggestedStage;
+    const stage = (side: Schemas['Side']) =>
+      stages[side] ?? sides.find((s) => s.side === side)!.suggestedStage;
     refusal = undefined;
     try {
       await ask(
         api.POST('/api/v1/students/{studentId}/skills', {
           params: { path: { studentId: student.id } },
-          body: { ...ids, ladder: 'front-split', approach, leftStage: stage('left'), rightStage: stage('right') },
+          body: {
+            ...ids,
+            ladder: 'front-split',
+            approach,
+            leftStage: stage('left'),
+            rightStage: stage('right'),
+          },
         }),
       );
       await student.load();
@@ -50,7 +57,8 @@
 <h2 class="mb-1">Put on the front split</h2>
 <p class="mb-5 max-w-prose">
   Each side starts on its own stage. The suggestion is the lowest stage with a test that is not met;
-  <a class="link-line" href={resolve('/students/[id]/bench', { id: student.id })}>read both sides</a> first, and it gets better.
+  <a class="link-line" href={resolve('/students/[id]/bench', { id: student.id })}>read both sides</a> first, and
+  it gets better.
 </p>
 <Loaded of={suggested}>
   {#snippet children(placement)}
@@ -58,7 +66,10 @@
       {#each placement.sides as side (side.side)}
         <section class="ruled border-t pt-3">
           <h3 class="mb-2"><SideMark side={side.side} /></h3>
-          <Field label="{side.side === 'left' ? 'Left' : 'Right'} starts at" hint="Suggested: stage {side.suggestedStage}">
+          <Field
+            label="{side.side === 'left' ? 'Left' : 'Right'} starts at"
+            hint="Suggested: stage {side.suggestedStage}"
+          >
             {#snippet children({ id, describedBy })}
               <select
                 {id}

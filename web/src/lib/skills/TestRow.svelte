@@ -20,15 +20,17 @@
   const otherSide = $derived(test.readOn && test.readOn !== side ? test.readOn : undefined);
 </script>
 
-<li class="ruled grid grid-cols-[1.25rem_minmax(0,1fr)_7.5rem_3.5rem] items-center gap-x-2 border-t py-2">
-  <span aria-hidden="true" class={side === 'left' ? 'text-left-side' : 'text-right-side'}>{marks[test.outcome]}</span>
+<li class="ruled grid grid-cols-[1.25rem_minmax(0,1fr)_6.5rem_3.25rem] items-center gap-x-2 border-t py-1.5">
+  <span aria-hidden="true" class={side === 'left' ? 'text-left-side' : 'text-right-side'}
+    >{marks[test.outcome]}</span
+  >
   <span class="min-w-0">
     <span class="block leading-tight font-semibold">
       {testName(test.test)}{#if otherSide}<span class="text-quiet font-normal">, {otherSide}</span>{/if}
     </span>
     <span class="text-quiet block text-sm leading-tight">{asks(test.test)}</span>
+    <span class="block text-sm leading-snug">{status(test)}</span>
   </span>
   <MarginBar {test} {side} />
   <span class="figures text-end text-xl">{shown(test)}<span class="sr-only"> {unitOf(test.test)}</span></span>
-  <span class="col-span-3 col-start-2 text-sm leading-snug">{status(test)}</span>
 </li>

@@ -2,7 +2,7 @@
   import { resolve } from '$app/paths';
   import type { Schemas } from '$lib/api/client';
   import { catalogue } from '$lib/catalogue/catalogue.svelte';
-  import { longDay, number, withUnit } from '$lib/parts/format';
+  import { chosen, longDay, number, withUnit } from '$lib/parts/format';
   import SideMark from '$lib/parts/SideMark.svelte';
   import type { OpenStudent } from '$lib/students/student.svelte';
   import Decide from './Decide.svelte';
@@ -28,7 +28,7 @@
     const way = test.margin! >= 0 ? 'past it' : 'short of it';
     return (
       `${testName(test.test)}, ${test.readOn}, warm: ${withUnit(test.value, unit)} on ${longDay(test.at)}. ` +
-      `The line is ${withUnit(test.threshold!, unit)}; this is ${withUnit(Math.abs(test.margin!), unit)} ${way}, ` +
+      `The line is ${chosen(test.threshold!, unit)}; this is ${withUnit(Math.abs(test.margin!), unit)} ${way}, ` +
       `and one test alone needs ${withUnit(test.noise!, unit)} to rise above its noise.`
     );
   }
@@ -37,25 +37,42 @@
 <aside class="ruled bg-base-200 border-t px-5 py-5 xl:min-h-dvh xl:border-s xl:border-t-0" aria-label="Why">
   <div class="join mb-4" role="group" aria-label="Side">
     {#each ['left', 'right'] as const as s (s)}
-      <button class={['join-item btn btn-sm', s === side && 'bg-base-100']} aria-pressed={s === side} onclick={() => onside(s)}>
+      <button
+        class={['join-item btn btn-sm', s === side && 'bg-base-100']}
+        aria-pressed={s === side}
+        onclick={() => onside(s)}
+      >
         <SideMark side={s} />
       </button>
     {/each}
   </div>
   <h2 class="mb-2">{whyTitle(side, gate.state)}</h2>
   <div class="grid gap-2 text-[0.95rem]">
+    {#if student.page!.absence === 'reBaseline'}
+      <p class="next-thing font-semibold">
+        {student.page!.daysSinceLast} days since the last session.
+        <a class="link-line" href={resolve('/students/[id]/bench', { id: student.id })}>Take a new baseline</a
+        >, both sides.
+      </p>
+    {/if}
     {#if gate.state === 'open'}
-      <p>All {gate.tests.length} tests are met, none of them by luck or noise alone. The decision is yours.</p>
+      <p>
+        All {gate.tests.length} tests are met, none of them by luck or noise alone. The decision is yours.
+      </p>
     {:else if gate.state === 'waiting'}
       <p>
-        {side === 'left' ? 'Left' : 'Right'} is {number(gate.stage - student.skill!.sides.find((s) => s.side === other)!.stage, 0)} stage ahead,
-        and {ladder.leadLimit} is this ladder’s limit. It opens when {other} reaches stage {gate.stage}.
+        {side === 'left' ? 'Left' : 'Right'} is {number(
+          gate.stage - student.skill!.sides.find((s) => s.side === other)!.stage,
+          0,
+        )} stage ahead, and {ladder.leadLimit} is this ladder’s limit. It opens when {other} reaches stage {gate.stage}.
       </p>
       <p>{gate.metCount} of {gate.tests.length} tests are met meanwhile.</p>
     {:else if gate.state === 'blocked'}
       <p>
         A caution holds what this ladder loads. Nothing gets around it, an override included.
-        <a class="link-line" href={resolve('/students/[id]/cautions', { id: student.id })}>See what holds it</a>
+        <a class="link-line" href={resolve('/students/[id]/cautions', { id: student.id })}
+          >See what holds it</a
+        >
       </p>
     {:else if gate.state === 'owned'}
       <p>Every gate of this ladder is behind this side.</p>
@@ -75,7 +92,9 @@
     {/each}
   </div>
   {#key `${side}${gate.stage}`}
-    <Decide {student} {gate} />
+    <div class="mt-5">
+      <Decide studentId={student.id} ladder={student.skill!.ladder} {gate} ondecided={() => student.load()} />
+    </div>
     <EvidenceForms {student} {gate} />
   {/key}
 </aside>

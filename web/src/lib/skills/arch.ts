@@ -16,12 +16,7 @@ const keystoneHalf = 8.5;
 export type Outline = { path: string; x: number; y: number };
 
 /** The stones of the left half, mirrored for the right: piers from the ground, then the ring up to the keystone. */
-export function stoneOutline(
-  side: Schemas['Side'],
-  stage: number,
-  stages: number,
-  share: number,
-): Outline {
+export function stoneOutline(side: Schemas['Side'], stage: number, stages: number, share: number): Outline {
   return stage <= pierStages ? pier(side, stage, share) : voussoir(side, stage, stages, share);
 }
 

@@ -1,6 +1,6 @@
 import type { Schemas } from '$lib/api/client';
 import { catalogue } from '$lib/catalogue/catalogue.svelte';
-import { number, shortDay, withUnit } from '$lib/parts/format';
+import { chosen, fromDay, number, withUnit } from '$lib/parts/format';
 import { tagName } from '$lib/students/tags';
 
 type Test = Schemas['TestVerdict'];
@@ -46,9 +46,9 @@ export function testName(test: Schemas['ReadinessTest']): string {
 export function asks(test: Schemas['ReadinessTest']): string {
   switch (test.kind) {
     case 'rom':
-      return `${test.comparison === 'atLeast' ? '≥' : '≤'} ${withUnit(test.threshold, unitOf(test))}`;
+      return `${test.comparison === 'atLeast' ? '≥' : '≤'} ${chosen(test.threshold, unitOf(test))}`;
     case 'symmetry':
-      return `≤ ${withUnit(test.atMost, unitOf(test))} apart`;
+      return `≤ ${chosen(test.atMost, unitOf(test))} apart`;
     case 'hold':
       return `2 × ${test.seconds} s${test.quality ? `, quality ${test.quality} or more` : ''}`;
     case 'reps':
@@ -74,6 +74,8 @@ export function shown(test: Test): string {
     case 'clear':
       return '';
     case 'pain':
+    case 'hold':
+    case 'reps':
       return test.value == null ? '–' : number(test.value, 0);
     default:
       return test.value == null ? '–' : number(test.value, 1);
@@ -83,15 +85,17 @@ export function shown(test: Test): string {
 /** What the outcome is, in a few words. */
 export function status(test: Test): string {
   const unit = unitOf(test.test);
-  const amount = test.margin == null ? '' : withUnit(Math.abs(test.margin), unit);
+  const amount =
+    test.margin == null ? '' : withUnit(Math.abs(test.margin), unit, test.test.kind === 'hold' ? 0 : 1);
   const way = (test.margin ?? 0) >= 0 ? 'past the line' : 'short';
+  const onLine = Math.abs(test.margin ?? 1) < 0.05;
   switch (test.reason) {
     case 'clearPass':
       return `met, ${amount} past the line`;
     case 'confirmedPass':
       return `met on two days, ${amount} past the line`;
     case 'withinNoise':
-      return `${amount} ${way}, within noise`;
+      return onLine ? 'on the line, within noise' : `${amount} ${way}, within noise`;
     case 'tooFewTrials':
       return test.test.kind === 'symmetry' ? 'three trials a side are needed' : 'three trials are needed';
     case 'shortOfThreshold':
@@ -150,7 +154,7 @@ export function nextText(test: Test): string {
   const step = test.next;
   const name = testName(test.test).toLowerCase();
   const side = step.side ? `the ${step.side} ` : '';
-  const from = step.notBefore ? ` on or after ${shortDay(step.notBefore)}` : '';
+  const from = step.notBefore ? ` ${fromDay(step.notBefore)}` : '';
   const noise = test.noise == null ? '' : `, noise ${withUnit(test.noise, unitOf(test.test))}`;
   switch (step.code) {
     case 'takeReading':
@@ -182,10 +186,10 @@ export function nextText(test: Test): string {
 }
 
 const states: Record<Schemas['GateState'], string> = {
-  open: 'ready to advance',
+  open: 'ready',
   retest: 're-test',
   closed: 'keep training',
-  waiting: 'waits for the other side',
+  waiting: 'waiting',
   blocked: 'held',
   owned: 'owned',
 };

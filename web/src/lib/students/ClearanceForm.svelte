@@ -20,12 +20,21 @@
     event.preventDefault();
     const missing = (['role', 'from', 'until'] as const).filter((key) => !form[key]);
     if (missing.length) {
-      refusal = new Refusal(422, 'required', missing.map((field) => ({ code: 'required', field })));
+      refusal = new Refusal(
+        422,
+        'required',
+        missing.map((field) => ({ code: 'required', field })),
+      );
       return;
     }
     refusal = undefined;
     try {
-      await ask(api.POST('/api/v1/students/{studentId}/clearances', { params: { path: { studentId: student.id } }, body: { id, ...form } }));
+      await ask(
+        api.POST('/api/v1/students/{studentId}/clearances', {
+          params: { path: { studentId: student.id } },
+          body: { id, ...form },
+        }),
+      );
       form = blank();
       id = newId();
       await student.load();
@@ -39,15 +48,32 @@
   <details class="mt-2">
     <summary class="link-line cursor-pointer">Record a clearance</summary>
     <form class="mt-3 grid gap-3" onsubmit={record} novalidate>
-      <Field label="Clinician’s role" hint="Such as physiotherapist; no name needed." error={fieldText(refusal, 'role')}>
+      <Field
+        label="Clinician’s role"
+        hint="Such as physiotherapist; no name needed."
+        error={fieldText(refusal, 'role')}
+      >
         {#snippet children({ id: field, describedBy, invalid })}
-          <input id={field} class="input w-full" aria-describedby={describedBy} aria-invalid={invalid} bind:value={form.role} />
+          <input
+            id={field}
+            class="input w-full"
+            aria-describedby={describedBy}
+            aria-invalid={invalid}
+            bind:value={form.role}
+          />
         {/snippet}
       </Field>
       {#each [{ key: 'from', label: 'From' }, { key: 'until', label: 'Last day' }] as const as row (row.key)}
         <Field label={row.label} error={fieldText(refusal, row.key)}>
           {#snippet children({ id: field, describedBy, invalid })}
-            <input id={field} class="input w-full" type="date" aria-describedby={describedBy} aria-invalid={invalid} bind:value={form[row.key]} />
+            <input
+              id={field}
+              class="input w-full"
+              type="date"
+              aria-describedby={describedBy}
+              aria-invalid={invalid}
+              bind:value={form[row.key]}
+            />
           {/snippet}
         </Field>
       {/each}
@@ -59,9 +85,13 @@
             {tagName(tag)}
           </label>
         {/each}
-        {#if fieldText(refusal, 'tags')}<p class="text-error text-sm font-semibold">{fieldText(refusal, 'tags')}</p>{/if}
+        {#if fieldText(refusal, 'tags')}<p class="text-error text-sm font-semibold">
+            {fieldText(refusal, 'tags')}
+          </p>{/if}
       </fieldset>
-      {#if refusal && !refusal.problems.length}<p class="text-error text-sm" role="alert">{pageText(refusal.code)}</p>{/if}
+      {#if refusal && !refusal.problems.length}<p class="text-error text-sm" role="alert">
+          {pageText(refusal.code)}
+        </p>{/if}
       <button class="btn btn-outline justify-self-start">Record it</button>
     </form>
   </details>

@@ -17,7 +17,11 @@
     return question.effects
       .map((e) => {
         const tags =
-          e.scope === 'all' ? 'everything' : e.scope === 'regions' ? 'every region' : e.tags.map(tagName).join(', ');
+          e.scope === 'all'
+            ? 'everything'
+            : e.scope === 'regions'
+              ? 'every region'
+              : e.tags.map(tagName).join(', ');
         return `${e.level === 'held' ? 'Holds' : 'Limits'} ${tags}`;
       })
       .join('. ');
@@ -32,7 +36,8 @@
 <fieldset class="ruled border-t pt-4">
   <legend class="font-head pe-3 text-xl font-semibold">Intake screen</legend>
   <p class="mb-3 max-w-prose text-sm">
-    Tensarch plans training; it diagnoses nothing. Ask each question aloud. Send a health question to a licensed clinician.
+    Tensarch plans training; it diagnoses nothing. Ask each question aloud. Send a health question to a
+    licensed clinician.
   </p>
   <ul>
     {#each questions as question (question.key)}
@@ -63,7 +68,9 @@
   </ul>
   <div class="mt-3 flex flex-wrap items-center gap-3">
     <p class="text-quiet text-sm">
-      {left === 0 ? 'Every question is answered.' : `${left} of ${questions.length} questions are open. Nothing is planned until all are answered.`}
+      {left === 0
+        ? 'Every question is answered.'
+        : `${left} of ${questions.length} questions are open. Nothing is planned until all are answered.`}
     </p>
     {#if left > 0}
       <button

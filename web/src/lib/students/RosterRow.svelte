@@ -18,12 +18,20 @@
   const held = $derived(line.cautions.filter((t) => t.level === 'held'));
   const limited = $derived(line.cautions.filter((t) => t.level === 'limited'));
   const nearest = $derived(
-    line.sides.filter((s) => s.nearest && s.state !== 'waiting').sort((a, b) => b.met / b.tests - a.met / a.tests)[0],
+    line.sides
+      .filter((s) => s.nearest && s.state !== 'waiting')
+      .sort((a, b) => b.met / b.tests - a.met / a.tests)[0],
+  );
+  const urgent = $derived(
+    ready.length > 0 || !line.screened || !line.sides.length || line.absence === 'reBaseline',
   );
   const next = $derived.by(() => {
     if (!line.screened) return 'Answer the intake screen first.';
     if (!line.sides.length) return 'Read both sides, then put them on the ladder.';
-    if (ready.length) return `Decide: ${ready.map((s) => `${s.side} is ready for stage ${s.stage + 1}`).join(', ')}.`;
+    if (line.absence === 'reBaseline')
+      return `Back after ${line.daysSinceLast} days: take a new baseline, both sides.`;
+    if (ready.length)
+      return `Decide: ${ready.map((s) => `${s.side} is ready for stage ${s.stage + 1}`).join(', ')}.`;
     return nearest?.nearest ? nextText(nearest.nearest) : '';
   });
 </script>
@@ -45,8 +53,9 @@
     {/if}
   </div>
   <div class="min-w-0">
-    <a class="font-head text-xl leading-tight font-semibold wrap-break-word hover:underline" href={resolve('/students/[id]', { id: line.id })}
-      >{line.name}</a
+    <a
+      class="font-head text-xl leading-tight font-semibold wrap-break-word hover:underline"
+      href={resolve('/students/[id]', { id: line.id })}>{line.name}</a
     >
     <p class="text-quiet text-sm wrap-break-word">
       {[line.ageYears, line.about].filter((x) => x != null).join(' · ')}
@@ -63,9 +72,15 @@
     {/if}
   </div>
   <div class="min-w-0">
-    <p class={[(ready.length > 0 || !line.screened || !line.sides.length) && 'next-thing font-semibold']}>{next}</p>
-    {#if line.screened && held.length}<p class="text-sm"><strong>Held:</strong> {held.map((t) => tagName(t.tag)).join(', ')}</p>{/if}
-    {#if limited.length}<p class="text-sm"><strong>Limited:</strong> {limited.map((t) => tagName(t.tag)).join(', ')}</p>{/if}
+    <p class={[urgent && 'next-thing font-semibold']}>{next}</p>
+    {#if line.screened && held.length}<p class="text-sm">
+        <strong>Held:</strong>
+        {held.map((t) => tagName(t.tag)).join(', ')}
+      </p>{/if}
+    {#if limited.length}<p class="text-sm">
+        <strong>Limited:</strong>
+        {limited.map((t) => tagName(t.tag)).join(', ')}
+      </p>{/if}
   </div>
   <div class="text-quiet col-start-2 text-sm md:col-start-auto md:text-end">
     {#if line.sessionsAsked}<p>{line.sessionsLately} of {line.sessionsAsked} sessions in 14 days</p>{/if}

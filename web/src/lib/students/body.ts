@@ -40,7 +40,15 @@ export function parseNumber(text: string): number | null {
   return /^-?\d+(\.\d+)?$/.test(plain) ? Number(plain) : NaN;
 }
 
-const numeric = ['leftLegCm', 'rightLegCm', 'bodyweightKg', 'breathSeconds', 'sensationCeiling', 'blocksOwned', 'sessionMinutes'] as const;
+const numeric = [
+  'leftLegCm',
+  'rightLegCm',
+  'bodyweightKg',
+  'breathSeconds',
+  'sensationCeiling',
+  'blocksOwned',
+  'sessionMinutes',
+] as const;
 const needed: readonly string[] = ['breathSeconds', 'sensationCeiling', 'blocksOwned', 'sessionMinutes'];
 
 /** The body to send, or what cannot be read as a number. */
@@ -69,5 +77,7 @@ export function readBody(text: BodyText): { body: Body; problems: FieldProblem[]
 
 export function writeBody(body: Body): BodyText {
   const text = (value: string | number | null | undefined) => (value == null ? '' : String(value));
-  return Object.fromEntries(Object.keys(blankBody).map((key) => [key, text(body[key as keyof Body])])) as BodyText;
+  return Object.fromEntries(
+    Object.keys(blankBody).map((key) => [key, text(body[key as keyof Body])]),
+  ) as BodyText;
 }

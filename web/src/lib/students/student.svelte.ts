@@ -16,7 +16,11 @@ export class OpenStudent {
       const path = { studentId: this.id };
       const page = await ask(api.GET('/api/v1/students/{studentId}', { params: { path } }));
       this.skill = page.onLadder
-        ? await ask(api.GET('/api/v1/students/{studentId}/skills/{ladder}', { params: { path: { ...path, ladder: 'front-split' } } }))
+        ? await ask(
+            api.GET('/api/v1/students/{studentId}/skills/{ladder}', {
+              params: { path: { ...path, ladder: 'front-split' } },
+            }),
+          )
         : undefined;
       this.page = page;
       this.failed = undefined;

@@ -10,10 +10,16 @@
   const find = $derived(page.url.searchParams.get('find') ?? '');
   const archived = $derived(page.url.searchParams.get('archived') === 'yes');
   const after = $derived(page.url.searchParams.get('after') ?? undefined);
-  const roster = $derived(ask(api.GET('/api/v1/students', { params: { query: { find: find || undefined, after, archived } } })));
+  const roster = $derived(
+    ask(api.GET('/api/v1/students', { params: { query: { find: find || undefined, after, archived } } })),
+  );
 
   function at(query: Record<string, string | undefined>): string {
-    const kept = Object.entries({ find: find || undefined, archived: archived ? 'yes' : undefined, ...query });
+    const kept = Object.entries({
+      find: find || undefined,
+      archived: archived ? 'yes' : undefined,
+      ...query,
+    });
     const text = kept.flatMap(([k, v]) => (v ? [`${k}=${encodeURIComponent(v)}`] : [])).join('&');
     return `${resolve('/students')}${text ? `?${text}` : ''}`;
   }
@@ -67,7 +73,9 @@
           {#if find || archived}
             <p>Nobody here by that name.</p>
           {:else}
-            <p class="mb-4 max-w-prose">Nobody is here yet. Add a student, answer the intake screen with them, and read both sides.</p>
+            <p class="mb-4 max-w-prose">
+              Nobody is here yet. Add a student, answer the intake screen with them, and read both sides.
+            </p>
           {/if}
         </div>
       {:else}

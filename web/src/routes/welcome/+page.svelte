@@ -23,7 +23,13 @@
     { key: 'studioName', label: 'Studio', type: 'text', complete: 'organization' },
     { key: 'name', label: 'Your name', type: 'text', complete: 'name' },
     { key: 'email', label: 'E-mail', type: 'email', complete: 'username' },
-    { key: 'password', label: 'Password', type: 'password', complete: 'new-password', hint: 'Ten characters or more.' },
+    {
+      key: 'password',
+      label: 'Password',
+      type: 'password',
+      complete: 'new-password',
+      hint: 'Ten characters or more.',
+    },
   ] as const;
 
   async function create(event: SubmitEvent) {
@@ -43,11 +49,17 @@
 </script>
 
 <Entry title="Create the owner">
-  <p class="mb-5">This studio has nobody yet. The first person in owns it and can add coaches and assistants.</p>
+  <p class="mb-5">
+    This studio has nobody yet. The first person in owns it and can add coaches and assistants.
+  </p>
   <form class="grid gap-4" onsubmit={create} novalidate>
     {#if refusal && !refusal.problems.length}<Notice tone="error">{pageText(refusal.code)}</Notice>{/if}
     {#each fields as field (field.key)}
-      <Field label={field.label} hint={'hint' in field ? field.hint : undefined} error={fieldText(refusal, field.key)}>
+      <Field
+        label={field.label}
+        hint={'hint' in field ? field.hint : undefined}
+        error={fieldText(refusal, field.key)}
+      >
         {#snippet children({ id, describedBy, invalid })}
           <input
             {id}

@@ -12,7 +12,9 @@
   import { doseText, drillReason, noteText, propText } from '$lib/planning/words';
 
   const id = $derived(page.params.id!);
-  const sheet = $derived(ask(api.GET('/api/v1/sessions/{sessionId}', { params: { path: { sessionId: id } } })));
+  const sheet = $derived(
+    ask(api.GET('/api/v1/sessions/{sessionId}', { params: { path: { sessionId: id } } })),
+  );
 
   const blocks: { kinds: Schemas['DrillKind'][]; title: string }[] = [
     { kinds: ['raise', 'prepare', 'mobilise'], title: 'Warm-up and preparation' },
@@ -27,7 +29,10 @@
     s.parts.find((p) => p.drill === drill && (p.side ?? null) === (side ?? null))?.seconds ?? 0;
   const same = (sides: Schemas['PlannedSide'][]) =>
     sides.every(
-      (s) => s.variant === sides[0]!.variant && doseText(s.dose) === doseText(sides[0]!.dose) && propText(s.props) === propText(sides[0]!.props),
+      (s) =>
+        s.variant === sides[0]!.variant &&
+        doseText(s.dose) === doseText(sides[0]!.dose) &&
+        propText(s.props) === propText(sides[0]!.props),
     );
 </script>
 
@@ -41,17 +46,21 @@
           <div class="flex flex-wrap items-start gap-x-6 gap-y-3">
             <div class="grow">
               <h1 class="wrap-break-word">
-                <a class="hover:underline" href={resolve('/students/[id]', { id: s.studentId })}>{s.studentName}</a>
+                <a class="hover:underline" href={resolve('/students/[id]', { id: s.studentId })}
+                  >{s.studentName}</a
+                >
               </h1>
               <p class="text-quiet mt-1">
-                {shortDay(s.plan.date)} · <span class="figures">{minutes(s.totalSeconds)}</span> of {s.plan.minutes} min · ceiling {s.sensationCeiling} of
-                10 · pain above 3 stops
+                {shortDay(s.plan.date)} · <span class="figures">{minutes(s.totalSeconds)}</span> of {s.plan
+                  .minutes} min · ceiling {s.sensationCeiling} of 10 · pain above 3 stops
               </p>
             </div>
             <div class="no-print flex gap-2">
               <button class="btn btn-outline" onclick={() => window.print()}>Print</button>
               {#if account.mayWrite && !s.endedAt && !s.nowHeld.length}
-                <a class="btn btn-accent" href={resolve('/sessions/[id]/run', { id })}>{s.startedAt ? 'Go on' : 'Run it'}</a>
+                <a class="btn btn-accent" href={resolve('/sessions/[id]/run', { id })}
+                  >{s.startedAt ? 'Go on' : 'Run it'}</a
+                >
               {/if}
             </div>
           </div>
@@ -68,7 +77,11 @@
                     <strong>{catalogue.drill(d.drill).name}</strong>
                     <span class="text-quiet">{catalogue.variant(d.drill, d.variant).toLowerCase()}</span>
                     <span class="ms-auto tabular-nums">
-                      {d.rounds} {d.rounds === 1 ? 'round' : 'rounds'}{#if d.longestSeconds != null}, longest {number(d.longestSeconds, 0)} s{/if}{#if d.mostReps != null},
+                      {d.rounds}
+                      {d.rounds === 1 ? 'round' : 'rounds'}{#if d.longestSeconds != null}, longest {number(
+                          d.longestSeconds,
+                          0,
+                        )} s{/if}{#if d.mostReps != null},
                         {d.mostReps} reps{/if}{#if d.quality}, quality {d.quality}{/if}
                     </span>
                   </li>
@@ -83,7 +96,9 @@
                 <h2 class="mb-1">{block.title}</h2>
                 <ul class="ruled border-t">
                   {#each drills as d (d.id)}
-                    <li class="ruled grid break-inside-avoid gap-x-4 border-b py-2 sm:grid-cols-[minmax(0,14rem)_minmax(0,1fr)]">
+                    <li
+                      class="ruled grid break-inside-avoid gap-x-4 border-b py-2 sm:grid-cols-[minmax(0,14rem)_minmax(0,1fr)]"
+                    >
                       <div>
                         <strong>{catalogue.drill(d.drill).name}</strong>
                         <p class="text-quiet text-sm">{drillReason(d.reason)}</p>
@@ -93,16 +108,24 @@
                           <p>
                             <SideMark side={d.sides[0]!.side!} text={d.sides[0]!.side!} />, then
                             <SideMark side={d.sides[1]!.side!} text={d.sides[1]!.side!} />:
-                            {catalogue.variant(d.drill, d.sides[0]!.variant).toLowerCase()}, {doseText(d.sides[0]!.dose)}
-                            {#if propText(d.sides[0]!.props)}<span class="text-quiet"> · {propText(d.sides[0]!.props)}</span>{/if}
+                            {catalogue.variant(d.drill, d.sides[0]!.variant).toLowerCase()}, {doseText(
+                              d.sides[0]!.dose,
+                            )}
+                            {#if propText(d.sides[0]!.props)}<span class="text-quiet">
+                                · {propText(d.sides[0]!.props)}</span
+                              >{/if}
                           </p>
                         {:else}
                           {#each d.sides as side, i (i)}
                             <p>
                               {#if side.side}<SideMark side={side.side} text={side.side} />:{/if}
-                              {#if side.variant !== 'standard'}{catalogue.variant(d.drill, side.variant).toLowerCase()},{/if}
+                              {#if side.variant !== 'standard'}{catalogue
+                                  .variant(d.drill, side.variant)
+                                  .toLowerCase()},{/if}
                               {doseText(side.dose)}
-                              {#if propText(side.props)}<span class="text-quiet"> · {propText(side.props)}</span>{/if}
+                              {#if propText(side.props)}<span class="text-quiet">
+                                  · {propText(side.props)}</span
+                                >{/if}
                             </p>
                           {/each}
                         {/if}
@@ -117,14 +140,17 @@
             {/if}
           {/each}
         </div>
-        <aside class="ruled bg-base-200 border-t px-5 py-5 xl:min-h-dvh xl:border-s xl:border-t-0" aria-label="What shaped it">
+        <aside
+          class="ruled bg-base-200 border-t px-5 py-5 xl:min-h-dvh xl:border-s xl:border-t-0"
+          aria-label="What shaped it"
+        >
           <h2 class="mb-2">What shaped it</h2>
           <ul class="grid gap-2 text-[0.95rem]">
             {#each s.plan.notes as note, i (i)}<li>{noteText(note)}</li>{/each}
           </ul>
           <p class="ruled mt-5 border-t pt-3 text-sm">
-            Stop at a pinch, sharp pain, numbness or dizziness. This is a training plan, not medical advice; send a health question to a
-            licensed clinician.
+            Stop at a pinch, sharp pain, numbness or dizziness. This is a training plan, not medical advice;
+            send a health question to a licensed clinician.
           </p>
         </aside>
       </div>

@@ -28,7 +28,11 @@
     const p = student.page;
     if (!p) return '';
     const held = p.cautions.tags.filter((t) => t.level === 'held').length;
-    const cautions = !p.screened ? 'not screened yet' : p.cautions.tags.length ? `${held} held, ${p.cautions.tags.length - held} limited` : 'no cautions';
+    const cautions = !p.screened
+      ? 'not screened yet'
+      : p.cautions.tags.length
+        ? `${held} held, ${p.cautions.tags.length - held} limited`
+        : 'no cautions';
     return [
       p.student.ageYears,
       p.student.student.about,
@@ -58,7 +62,9 @@
             aria-current={page.route.id === tab.route ? 'page' : undefined}
             class={[
               '-mb-px border-b-2 py-2',
-              page.route.id === tab.route ? 'border-base-content font-semibold' : 'text-quiet border-transparent',
+              page.route.id === tab.route
+                ? 'border-base-content font-semibold'
+                : 'text-quiet border-transparent',
             ]}>{tab.name}</a
           >
         {/each}

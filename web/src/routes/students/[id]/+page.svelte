@@ -1,5 +1,6 @@
 <script lang="ts">
   import { resolve } from '$app/paths';
+  import { page } from '$app/state';
   import type { Schemas } from '$lib/api/client';
   import { catalogue } from '$lib/catalogue/catalogue.svelte';
   import { shortDay } from '$lib/parts/format';
@@ -16,19 +17,29 @@
   const student = theStudent();
   const skill = $derived(student.skill);
   const ladder = $derived(skill && catalogue.ladder(skill.ladder));
-  let chosen = $state<{ side: Schemas['Side']; stage: number }>();
-
   const sides = ['left', 'right'] as const;
   const gate = (side: Schemas['Side']) => skill!.sides.find((s) => s.side === side)!;
+  let picked = $state<{ side: Schemas['Side']; stage: number }>();
+  const asked = $derived(sides.find((s) => s === page.url.searchParams.get('side')));
+  const chosen = $derived(picked ?? (skill && asked ? { side: asked, stage: gate(asked).stage } : undefined));
+
   const stageOf = (side: Schemas['Side']) => ladder!.stages.find((s) => s.number === gate(side).stage);
-  const wanted = $derived(skill?.sides.filter((s) => s.state === 'open' || s.state === 'retest').map((s) => s.side) ?? []);
+  const wanted = $derived(
+    skill?.sides.filter((s) => s.state === 'open' || s.state === 'retest').map((s) => s.side) ?? [],
+  );
   const whySide = $derived(chosen?.side ?? wanted[0] ?? 'left');
-  const elsewhere = $derived(chosen && skill && chosen.stage !== gate(chosen.side).stage ? chosen : undefined);
+  const elsewhere = $derived(
+    chosen && skill && chosen.stage !== gate(chosen.side).stage ? chosen : undefined,
+  );
   const shownTests = (side: Schemas['Side']) =>
-    elsewhere ? skill!.stages.find((s) => s.side === side && s.stage === elsewhere.stage)!.tests : gate(side).tests;
+    elsewhere
+      ? skill!.stages.find((s) => s.side === side && s.stage === elsewhere.stage)!.tests
+      : gate(side).tests;
   const titleOf = (side: Schemas['Side']) => {
     const number = elsewhere?.stage ?? gate(side).stage;
-    return `stage ${number} ${ladder!.stages.find((s) => s.number === number)?.name ?? ''}`;
+    return elsewhere
+      ? `stage ${number} ${ladder!.stages.find((s) => s.number === number)?.name ?? ''}`
+      : 'tests of the gate';
   };
 
   function describe(stone: Schemas['Stone']): string {
@@ -51,7 +62,7 @@
             next={wanted}
             {chosen}
             {describe}
-            onchoose={(side, stage) => (chosen = { side, stage })}
+            onchoose={(side, stage) => (picked = { side, stage })}
           />
           <div class="pointer-events-none absolute inset-x-0 top-[44%] text-center">
             <p class="font-head text-2xl leading-tight font-semibold">{ladder.name}</p>
@@ -69,12 +80,15 @@
               <h2>
                 <SideMark
                   {side}
-                  text="{side === 'left' ? 'Left' : 'Right'} · {stageOf(side) ? `stage ${gate(side).stage} ${stageOf(side)!.name}` : 'owned'}"
+                  text="{side === 'left' ? 'Left' : 'Right'} · {stageOf(side)
+                    ? `stage ${gate(side).stage} ${stageOf(side)!.name}`
+                    : 'owned'}"
                 />
               </h2>
               <p>{stageOf(side)?.work ?? ''}</p>
               <p class="text-quiet text-sm">
-                {stateName(gate(side).state)}, {gate(side).metCount} of {gate(side).tests.length} tests met{#if gate(side).enteredAt}, here since
+                {stateName(gate(side).state)}, {gate(side).metCount} of {gate(side).tests.length} tests met{#if gate(side).enteredAt},
+                  here since
                   {shortDay(gate(side).enteredAt!)}{/if}
               </p>
             </section>
@@ -85,7 +99,7 @@
       </div>
       {#if elsewhere}
         <p class="mt-4">
-          <button class="link-line" onclick={() => (chosen = undefined)}>Back to the present stages</button>
+          <button class="link-line" onclick={() => (picked = undefined)}>Back to the present stages</button>
         </p>
       {/if}
       <div class="mt-5 grid gap-x-8 gap-y-5 lg:grid-cols-2">
@@ -94,7 +108,7 @@
         {/each}
       </div>
     </div>
-    <WhyPanel {student} side={whySide} onside={(side) => (chosen = { side, stage: gate(side).stage })} />
+    <WhyPanel {student} side={whySide} onside={(side) => (picked = { side, stage: gate(side).stage })} />
   </div>
 {:else if student.page}
   <div class="max-w-3xl px-5 py-6 lg:px-7">

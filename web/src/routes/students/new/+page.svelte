@@ -9,7 +9,11 @@
   import IntakeFields from '$lib/students/IntakeFields.svelte';
   import { blankBody, readBody } from '$lib/students/body';
 
-  const draft = new Draft('draft:student', { id: newId(), body: { ...blankBody }, answers: {} as Record<string, boolean> });
+  const draft = new Draft('draft:student', {
+    id: newId(),
+    body: { ...blankBody },
+    answers: {} as Record<string, boolean>,
+  });
   let refusal = $state<Refusal>();
   let busy = $state(false);
 
@@ -23,7 +27,12 @@
       const id = draft.value.id;
       await ask(api.POST('/api/v1/students', { body: { id, student: body } }));
       const answers = Object.entries(draft.value.answers).map(([question, yes]) => ({ question, yes }));
-      await ask(api.POST('/api/v1/students/{studentId}/answers', { params: { path: { studentId: id } }, body: { answers } }));
+      await ask(
+        api.POST('/api/v1/students/{studentId}/answers', {
+          params: { path: { studentId: id } },
+          body: { answers },
+        }),
+      );
       draft.forget();
       await goto(resolve('/students/[id]', { id }));
     } catch (error) {
@@ -43,7 +52,9 @@
     <IntakeFields bind:answers={draft.value.answers} onchange={() => draft.keep()} />
     {#if refusal}
       <Notice tone="error">
-        {refusal.problems.length ? 'Something above cannot stand yet: see the marked fields.' : pageText(refusal.code)}
+        {refusal.problems.length
+          ? 'Something above cannot stand yet: see the marked fields.'
+          : pageText(refusal.code)}
       </Notice>
     {/if}
     <div class="flex gap-3">

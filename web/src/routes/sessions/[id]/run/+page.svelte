@@ -11,7 +11,9 @@
   async function load(sessionId: string): Promise<Schemas['PackResponse']> {
     const key = `pack:${sessionId}`;
     try {
-      const fresh = await ask(api.GET('/api/v1/sessions/{sessionId}/pack', { params: { path: { sessionId } } }));
+      const fresh = await ask(
+        api.GET('/api/v1/sessions/{sessionId}/pack', { params: { path: { sessionId } } }),
+      );
       localStorage.setItem(key, JSON.stringify(fresh));
       return fresh;
     } catch (error) {

@@ -17,7 +17,13 @@
   });
 
   function key(event: KeyboardEvent) {
-    if ((event.target as HTMLElement).closest('input, textarea, select') || event.ctrlKey || event.metaKey || event.altKey) return;
+    if (
+      (event.target as HTMLElement).closest('input, textarea, select') ||
+      event.ctrlKey ||
+      event.metaKey ||
+      event.altKey
+    )
+      return;
     const keys: Record<string, () => void> = {
       l: () => bench.choose('left'),
       r: () => bench.choose('right'),
@@ -43,7 +49,10 @@
         {#each bench.data.measures as m, i (m.measure)}
           <li>
             <button
-              class={['w-full px-3 py-2 text-start', i === bench.index ? 'bg-base-200 font-semibold' : 'text-quiet']}
+              class={[
+                'w-full px-3 py-2 text-start',
+                i === bench.index ? 'bg-base-200 font-semibold' : 'text-quiet',
+              ]}
               aria-current={i === bench.index ? 'step' : undefined}
               onclick={() => bench.go(i)}
             >
@@ -54,14 +63,17 @@
         {/each}
       </ol>
       <p class="text-quiet mt-4 hidden text-sm md:block">
-        Enter takes a trial; Enter in an empty field goes on. Outside a field: L and R choose the side, W warm or cold, N the next measure.
+        Enter takes a trial; Enter in an empty field goes on. Outside a field: L and R choose the side, W warm
+        or cold, N the next measure.
       </p>
     </nav>
     <div class="min-w-0">
       <div class="mb-4 flex flex-wrap items-start gap-x-6 gap-y-2">
         <div class="grow basis-80">
           <h2 class="text-2xl">{bench.measure.name}</h2>
-          <p class="text-quiet">{bench.measure.reads}{#if bench.standard}. Hips {bench.standard}{/if}.</p>
+          <p class="text-quiet">
+            {bench.measure.reads}{#if bench.standard}. Hips {bench.standard}{/if}.
+          </p>
           <ol class="mt-2 list-decimal ps-5 text-sm">
             {#each bench.measure.protocol as step (step)}<li>{step}</li>{/each}
           </ol>
@@ -95,8 +107,10 @@
         {/key}
       </div>
       {#if account.mayWrite}
-        <div class="mt-5 flex flex-wrap items-center gap-4">
-          <button class="btn btn-primary" disabled={bench.busy} onclick={() => bench.save()}>Save and go on</button>
+        <div class="ruled bg-base-100 sticky bottom-0 mt-5 flex flex-wrap items-center gap-4 border-t py-3">
+          <button class="btn btn-primary" disabled={bench.busy} onclick={() => bench.save()}
+            >Save and go on</button
+          >
           <p role="status" class="text-sm">{bench.saved}</p>
           {#if bench.saved}
             <a class="link-line text-sm" href={resolve('/students/[id]', { id: student.id })}>See the arch</a>

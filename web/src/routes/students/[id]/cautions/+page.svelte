@@ -42,13 +42,22 @@
     );
 
   const review = (tag: Schemas['LoadTag']) =>
-    send(() => ask(api.POST('/api/v1/students/{studentId}/reviews', { params: { path }, body: { id: reviewId, tag, note } })));
+    send(() =>
+      ask(
+        api.POST('/api/v1/students/{studentId}/reviews', {
+          params: { path },
+          body: { id: reviewId, tag, note },
+        }),
+      ),
+    );
 </script>
 
 <div class="grid gap-8 px-5 py-5 lg:grid-cols-[minmax(0,1fr)_20rem] lg:px-7">
   <div class="order-2 lg:order-1">
     <IntakeFields bind:answers onchange={() => (changed = true)} />
-    {#if refusal && !reviewing}<div class="mt-3"><Notice tone="error">{pageText(refusal.code)}</Notice></div>{/if}
+    {#if refusal && !reviewing}<div class="mt-3">
+        <Notice tone="error">{pageText(refusal.code)}</Notice>
+      </div>{/if}
     {#if account.mayWrite && changed}
       <button class="btn btn-primary mt-4" onclick={save}>Save the answers</button>
     {/if}
@@ -65,14 +74,18 @@
           {#each page.cautions.tags as tag (tag.tag)}
             <li class="ruled border-t py-2">
               <strong>{tag.level === 'held' ? 'Held' : 'Limited to light'}: {tagName(tag.tag)}</strong>
-              {#each [...new Set(tag.reasons.map(reasonText))] as reason (reason)}<p class="text-quiet text-sm">{reason}</p>{/each}
+              {#each [...new Set(tag.reasons.map(reasonText))] as reason (reason)}<p
+                  class="text-quiet text-sm"
+                >
+                  {reason}
+                </p>{/each}
             </li>
           {/each}
         </ul>
       {/if}
       <p class="text-quiet mt-2 text-sm">
-        Sensation ceiling {page.cautions.sensationCeiling} of 10{#if page.cautions.rampTopPercent < 100}, ramps top out at {page.cautions
-            .rampTopPercent} %{/if}.
+        Sensation ceiling {page.cautions.sensationCeiling} of 10{#if page.cautions.rampTopPercent < 100},
+          ramps top out at {page.cautions.rampTopPercent} %{/if}.
       </p>
     </section>
     {#if page.holds.length}
@@ -88,15 +101,28 @@
             </p>
             {#if hold.mayBeReviewed && account.mayWrite}
               {#if reviewing === hold.tag}
-                <Field label="What did you see?" hint="Ten characters or more." error={fieldText(refusal, 'note')}>
+                <Field
+                  label="What did you see?"
+                  hint="Ten characters or more."
+                  error={fieldText(refusal, 'note')}
+                >
                   {#snippet children({ id, describedBy, invalid })}
-                    <textarea {id} class="textarea w-full" rows="2" aria-describedby={describedBy} aria-invalid={invalid} bind:value={note}
-                    ></textarea>
+                    <textarea
+                      {id}
+                      class="textarea w-full"
+                      rows="2"
+                      aria-describedby={describedBy}
+                      aria-invalid={invalid}
+                      bind:value={note}></textarea>
                   {/snippet}
                 </Field>
-                <button class="btn btn-primary btn-sm mt-2" onclick={() => review(hold.tag)}>Lift the hold</button>
+                <button class="btn btn-primary btn-sm mt-2" onclick={() => review(hold.tag)}
+                  >Lift the hold</button
+                >
               {:else}
-                <button class="btn btn-outline btn-sm mt-1" onclick={() => (reviewing = hold.tag)}>Review…</button>
+                <button class="btn btn-outline btn-sm mt-1" onclick={() => (reviewing = hold.tag)}
+                  >Review…</button
+                >
               {/if}
             {/if}
           </div>
@@ -108,7 +134,9 @@
       {#each page.clearances as c (c.id)}
         <p class="ruled border-t py-2">
           <strong>{c.role}</strong>: {c.tags.map(tagName).join(', ')}.
-          <span class={c.standing ? '' : 'text-quiet'}>{c.standing ? 'Until' : 'Lapsed'} {longDay(c.until)}</span>
+          <span class={c.standing ? '' : 'text-quiet'}
+            >{c.standing ? 'Until' : 'Lapsed'} {longDay(c.until)}</span
+          >
         </p>
       {:else}
         <p class="text-quiet text-sm">None recorded.</p>

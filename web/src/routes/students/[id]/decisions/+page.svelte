@@ -27,7 +27,13 @@
             <details>
               <summary class="flex cursor-pointer flex-wrap items-baseline gap-x-3">
                 {#if d.side}<SideMark side={d.side} />{/if}
-                <strong>{decisionName(d.kind)}: {d.kind === 'place' ? `stage ${d.toStage}` : d.fromStage === d.toStage ? `stage ${d.toStage}` : `stage ${d.fromStage} to ${d.toStage}`}</strong>
+                <strong
+                  >{decisionName(d.kind)}: {d.kind === 'place'
+                    ? `stage ${d.toStage}`
+                    : d.fromStage === d.toStage
+                      ? `stage ${d.toStage}`
+                      : `stage ${d.fromStage} to ${d.toStage}`}</strong
+                >
                 <span class="text-quiet">{dayAndTime(d.at)} · {d.by}</span>
                 <span class="link-line ms-auto text-sm">why</span>
               </summary>

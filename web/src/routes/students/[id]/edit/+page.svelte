@@ -44,14 +44,23 @@
   }
 
   const archive = () =>
-    send(() => ask(api.POST('/api/v1/students/{studentId}/archive', { params: { path, header }, body: { archived: !view.archived } })));
+    send(() =>
+      ask(
+        api.POST('/api/v1/students/{studentId}/archive', {
+          params: { path, header },
+          body: { archived: !view.archived },
+        }),
+      ),
+    );
 </script>
 
 <form class="grid max-w-3xl gap-7 px-5 py-5 lg:px-7" onsubmit={save} novalidate>
   <BodyFields bind:body={draft.value.body} {refusal} onchange={() => draft.keep()} />
   {#if refusal}
     <Notice tone="error">
-      {refusal.problems.length ? 'Something above cannot stand yet: see the marked fields.' : pageText(refusal.code)}
+      {refusal.problems.length
+        ? 'Something above cannot stand yet: see the marked fields.'
+        : pageText(refusal.code)}
     </Notice>
   {/if}
   {#if account.mayWrite}

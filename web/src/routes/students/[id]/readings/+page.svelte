@@ -1,6 +1,6 @@
 <script lang="ts">
   import { resolve } from '$app/paths';
-  import { api, ask, type Schemas } from '$lib/api/client';
+  import { api, ask } from '$lib/api/client';
   import { catalogue } from '$lib/catalogue/catalogue.svelte';
   import Loaded from '$lib/parts/Loaded.svelte';
   import ReadingRow from '$lib/measuring/ReadingRow.svelte';
@@ -8,7 +8,6 @@
 
   const student = theStudent();
   let measure = $state('');
-  let pages = $state<Promise<Schemas['ReadingPage']>[]>([]);
 
   const load = (before?: number) =>
     ask(
@@ -17,9 +16,7 @@
       }),
     );
 
-  $effect(() => {
-    pages = [load()];
-  });
+  let pages = $derived([load()]);
 
   async function changed() {
     pages = [load()];
@@ -48,7 +45,9 @@
           {/each}
         </ul>
         {#if list.next && i === pages.length - 1}
-          <button class="btn btn-outline mt-4" onclick={() => (pages = [...pages, load(list.next!)])}>Older readings</button>
+          <button class="btn btn-outline mt-4" onclick={() => (pages = [...pages, load(list.next!)])}
+            >Older readings</button
+          >
         {/if}
       {/snippet}
     </Loaded>

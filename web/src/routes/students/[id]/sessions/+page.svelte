@@ -7,7 +7,9 @@
   import { theStudent } from '$lib/students/student.svelte';
 
   const student = theStudent();
-  const sessions = ask(api.GET('/api/v1/students/{studentId}/sessions', { params: { path: { studentId: student.id } } }));
+  const sessions = ask(
+    api.GET('/api/v1/students/{studentId}/sessions', { params: { path: { studentId: student.id } } }),
+  );
 </script>
 
 <div class="max-w-3xl px-5 py-5 lg:px-7">
@@ -18,11 +20,18 @@
       <ul class="ruled border-t">
         {#each list as session (session.id)}
           <li class="ruled border-b">
-            <a class="flex flex-wrap gap-x-4 py-3 hover:underline" href={resolve('/sessions/[id]', { id: session.id })}>
+            <a
+              class="flex flex-wrap gap-x-4 py-3 hover:underline"
+              href={resolve('/sessions/[id]', { id: session.id })}
+            >
               <strong>{shortDay(session.date)}</strong>
               <span class="text-quiet">{minutes(session.totalSeconds)} min planned</span>
               <span class="ms-auto">
-                {session.endedAt ? `logged ${dayAndTime(session.endedAt)}` : session.startedAt ? 'under way' : 'not run yet'}
+                {session.endedAt
+                  ? `logged ${dayAndTime(session.endedAt)}`
+                  : session.startedAt
+                    ? 'under way'
+                    : 'not run yet'}
               </span>
             </a>
           </li>

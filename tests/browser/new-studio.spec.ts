@@ -1,0 +1,233 @@
+import type { Locator, Page } from '@playwright/test';
+import { expect, test } from './clean-page';
+
+test.describe.configure({ mode: 'serial' });
+
+const owner = { studio: 'Harbour Room', name: 'Ines Falk', email: 'ines@harbour.example', password: 'a-long-password' };
+const student = 'Mira Oxley';
+
+async function signIn(page: Page) {
+  await page.goto('/sign-in');
+  await page.getByLabel('E-mail').fill(owner.email);
+  await page.getByLabel('Password').fill(owner.password);
+  await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page.getByRole('heading', { name: 'Students' })).toBeVisible();
+}
+
+async function open(page: Page, tab?: string) {
+  await signIn(page);
+  await page.getByRole('link', { name: student }).click();
+  await expect(page.getByRole('heading', { name: student })).toBeVisible();
+  if (tab) await page.getByRole('navigation', { name: 'Student' }).getByRole('link', { name: tab }).click();
+}
+
+/** Three trials on one side, by keyboard. */
+async function take(page: Page, side: 'Left' | 'Right', trials: number[]) {
+  const panel: Locator = page.getByRole('region', { name: `${side} side` });
+  const field = panel.getByLabel(/^Trial/);
+  for (const trial of trials) {
+    await field.fill(String(trial));
+    await field.press('Enter');
+    await expect(field).toHaveValue('');
+  }
+  await expect(panel.getByLabel(/Trials taken/).locator('span')).toHaveText(trials.map((t) => t.toFixed(1)));
+}
+
+test('the first person in creates the owner, with clear messages on the way', async ({ page, expectRefusals }) => {
+  expectRefusals();
+  await page.goto('/');
+  await expect(page.getByRole('heading', { name: 'Create the owner' })).toBeVisible();
+  await page.getByLabel('Studio').fill(owner.studio);
+  await page.getByLabel('Your name').fill(owner.name);
+  await page.getByLabel('E-mail').fill(owner.email);
+  await page.getByLabel('Password').fill('short');
+  await page.getByRole('button', { name: 'Create the owner' }).click();
+  await expect(page.getByText('At least 10 characters.')).toBeVisible();
+  await expect(page.getByLabel('Studio')).toHaveValue(owner.studio);
+  await page.getByLabel('Password').fill(owner.password);
+  await page.getByRole('button', { name: 'Create the owner' }).click();
+  await expect(page.getByText('Nobody is here yet.')).toBeVisible();
+});
+
+test('a student is added; bad body data is named at the field and nothing typed is lost', async ({ page, expectRefusals }) => {
+  expectRefusals();
+  await signIn(page);
+  await page.getByRole('link', { name: 'Add a student' }).click();
+  await page.getByLabel('Name', { exact: true }).fill(student);
+  await page.getByLabel('About').fill('bell founder');
+  await page.getByLabel('Birth date').fill('2090-01-01');
+  await page.getByLabel('Left leg, cm').fill('0');
+  await page.getByLabel('Right leg, cm').fill('abc');
+  await page.getByRole('button', { name: 'Save the student' }).click();
+  const field = (label: string) => page.locator('div', { has: page.getByLabel(label) }).last();
+  await expect(field('Right leg, cm')).toContainText('Write a number');
+  await page.getByLabel('Right leg, cm').fill('86');
+  await page.getByRole('button', { name: 'Save the student' }).click();
+  await expect(field('Left leg, cm')).toContainText('Between 40 and 130.');
+  await expect(field('Birth date')).toContainText('This lies in the future.');
+  await page.reload();
+  await expect(page.getByLabel('About')).toHaveValue('bell founder');
+  await page.getByLabel('Left leg, cm').fill('86,5');
+  await page.getByLabel('Birth date').fill('1994-05-06');
+  await page.getByRole('button', { name: 'No to the rest' }).click();
+  await page.getByRole('button', { name: 'Save the student' }).click();
+  await expect(page.getByRole('heading', { name: student })).toBeVisible();
+  await expect(page.getByText('no cautions')).toBeVisible();
+});
+
+test('both sides of six measures are read; wrong trials are named at the field and kept', async ({ page }) => {
+  await open(page, 'Bench');
+  const left = page.getByRole('region', { name: 'Left side' });
+  const field = left.getByLabel(/^Trial/);
+  const save = page.getByRole('button', { name: 'Save and go on' });
+
+  await field.fill('abc');
+  await field.press('Enter');
+  await expect(left.getByText('Write a number')).toBeVisible();
+  await expect(field).toHaveValue('abc');
+  for (const trial of [81, 82, 83, 82, 81]) {
+    await field.fill(String(trial));
+    await field.press('Enter');
+    await expect(field).toHaveValue('');
+  }
+  await field.fill('82');
+  await field.press('Enter');
+  await expect(left.getByText('One to five trials.')).toBeVisible();
+  await expect(field).toHaveValue('82');
+  await page.reload();
+  await expect(field).toHaveValue('82');
+  await field.fill('');
+  for (let i = 0; i < 5; i++) await field.press('Backspace');
+
+  await take(page, 'Left', [81, 82, 83]);
+  await expect(left).toContainText('82.0°');
+  await take(page, 'Right', [79, 80, 78]);
+  await save.click();
+  await expect(page.getByRole('status').filter({ hasText: 'Straight-leg raise, passive is saved' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Hip extension' })).toBeVisible();
+  await take(page, 'Left', [6, 7, 6]);
+  await take(page, 'Right', [7, 8, 7]);
+  await save.click();
+  await expect(page.getByRole('heading', { name: 'Lunge chest gap' })).toBeVisible();
+  await take(page, 'Left', [14, 14, 13.5]);
+  await take(page, 'Right', [13, 13, 13.5]);
+  await save.click();
+  await expect(page.getByRole('heading', { name: 'Straight-leg fold gap' })).toBeVisible();
+  await take(page, 'Left', [24, 23, 24]);
+  await take(page, 'Right', [22, 23, 22]);
+  await save.click();
+
+  await expect(page.getByRole('heading', { name: 'Front split gap' })).toBeVisible();
+  await field.fill('-3');
+  await field.press('Enter');
+  await expect(left.getByText('Between 0 and 80.')).toBeVisible();
+  await expect(field).toHaveValue('-3');
+  await field.fill('');
+  await take(page, 'Left', [44, 45, 44]);
+  await expect(left).toContainText(/Split angle\s*118\.\d°/);
+  await take(page, 'Right', [42, 43, 42]);
+  await save.click();
+  await expect(page.getByRole('heading', { name: 'Straight-leg raise, active' })).toBeVisible();
+  await take(page, 'Left', [64, 65, 66]);
+  await take(page, 'Right', [62, 63, 64]);
+  await save.click();
+  await expect(page.getByRole('status').filter({ hasText: 'active is saved' })).toBeVisible();
+});
+
+test('the gate changes on the arch, the decision is taken, the session is run and its exposure counts', async ({ page }) => {
+  await open(page);
+  await expect(page.getByText('Suggested: stage 2').first()).toBeVisible();
+  await page.getByLabel('Left starts at').selectOption('1');
+  await page.getByLabel('Right starts at').selectOption('1');
+  await page.getByRole('button', { name: 'Confirm the stages' }).click();
+
+  const why = page.getByRole('complementary', { name: 'Why' });
+  await expect(page.getByRole('button', { name: 'left stage 1 Prepare, keep training, 3 of 5 tests met' })).toBeVisible();
+  await expect(why.getByRole('heading', { name: 'Why the left gate is closed' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Advance to 2' })).toBeDisabled();
+
+  await why.getByRole('button', { name: 'Override…' }).click();
+  await why.getByLabel('Why advance although the gate is not open?').fill('too thin');
+  await why.getByRole('button', { name: 'Advance to 2 anyway' }).click();
+  await expect(why.getByText('Write at least 10 characters.')).toBeVisible();
+  await expect(why.getByLabel('Why advance although the gate is not open?')).toHaveValue('too thin');
+  await why.getByLabel('Why advance although the gate is not open?').fill('Danced for years, range is there.');
+  await why.getByRole('button', { name: 'Advance to 2 anyway' }).click();
+  await expect(page.getByRole('button', { name: /^left stage 2 Lines, keep training/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'left stage 1 Prepare, passed' })).toBeVisible();
+
+  const tests = page.getByRole('region', { name: /^right/ }).getByRole('listitem').filter({ hasText: 'Sessions at this stage' });
+  await expect(tests).toContainText('0 of 4 sessions');
+
+  await page.clock.install();
+  await page.getByLabel('Minutes').fill('abc');
+  await page.getByRole('button', { name: 'Make the next session' }).click();
+  await expect(page.getByText('Write a number')).toBeVisible();
+  await page.getByLabel('Minutes').fill('30');
+  await page.getByRole('button', { name: 'Make the next session' }).click();
+  await expect(page.getByText('First week of this skill: the first-week dose, and no attempts.')).toBeVisible();
+  await page.getByRole('link', { name: 'Run it' }).click();
+  await page.getByRole('button', { name: 'Run', exact: true }).click();
+  for (let minute = 0; minute < 32; minute++) await page.clock.runFor(60_000);
+  await expect(page.getByText('Done', { exact: true })).toBeVisible();
+  await page.clock.resume();
+  await expect(page.getByText('Everything is logged.')).toBeVisible();
+
+  await page.getByRole('link', { name: 'What was done' }).click();
+  await expect(page.getByRole('region', { name: 'What was done' }).getByRole('listitem').filter({ hasText: 'Low lunge' })).toHaveCount(2);
+  await page.getByRole('link', { name: student }).click();
+  await expect(tests).toContainText('1 of 4 sessions');
+  await expect(page.getByRole('listitem').filter({ hasText: 'Free of pain' }).first()).toContainText('1 of 2 sessions logged');
+});
+
+test('pain in a session ends the region and closes the gate', async ({ page }) => {
+  await open(page);
+  await page.getByRole('button', { name: 'Make the next session' }).click();
+  await page.getByRole('link', { name: 'Run it' }).click();
+  await page.clock.install();
+  await page.getByRole('button', { name: 'Run', exact: true }).click();
+  for (let step = 0; step < 4; step++) await page.keyboard.press('s');
+  await page.clock.runFor(40_000);
+  await page.keyboard.press('p');
+  await page.getByRole('button', { name: /^Sharp pain/ }).click();
+  await page.getByRole('button', { name: 'hamstring' }).click();
+  await page.getByRole('group', { name: 'Pain, of 10' }).getByRole('button', { name: '7' }).click();
+  await page.getByRole('button', { name: 'Write it down' }).click();
+  await page.clock.resume();
+  await expect(page.getByText('all logged')).toBeVisible();
+  const now = page.getByRole('region', { name: 'Now' });
+  for (let part = 0; part < 40 && (await now.isVisible()); part++) {
+    expect(await now.innerText()).not.toMatch(/Leg swings|Hinge repeats|Pyramid fold|Pike walk|Standing circles/);
+    await page.keyboard.press('s');
+  }
+  await page.getByRole('link', { name: 'See what it changed' }).click();
+  await expect(page.getByRole('listitem').filter({ hasText: 'Free of pain' }).first()).toContainText('pain in a region of this ladder');
+});
+
+test('a wrong reading is voided with a reason and stops counting', async ({ page }) => {
+  await open(page, 'Readings');
+  const reading = page.getByRole('listitem').filter({ hasText: 'Straight-leg raise, active' }).first();
+  await reading.getByRole('button', { name: 'Void…' }).click();
+  await reading.getByLabel('Why is this reading void?').fill('leg was held');
+  await reading.getByRole('button', { name: 'Void the reading' }).click();
+  await expect(page.getByText('Void: leg was held')).toBeVisible();
+});
+
+test('a caution that is answered later holds the plan that was made before', async ({ page }) => {
+  await open(page);
+  await page.getByRole('button', { name: 'Make the next session' }).click();
+  await expect(page.getByRole('link', { name: 'Run it' })).toBeVisible();
+  const sheet = page.url();
+  await page.getByRole('link', { name: student }).click();
+  await page.getByRole('navigation', { name: 'Student' }).getByRole('link', { name: 'Cautions' }).click();
+  await page.getByRole('radiogroup', { name: /replaced hip/ }).getByText('Yes').click();
+  await expect(page.getByText('Holds front of the hip, inner thigh, deep hip bend.')).toBeVisible();
+  await page.getByRole('button', { name: 'Save the answers' }).click();
+  await expect(page.getByText('Held: front of the hip')).toBeVisible();
+  await page.goto(sheet);
+  await expect(page.getByText('A caution was added since this session was made.')).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Run it' })).toHaveCount(0);
+  await page.getByRole('link', { name: student }).click();
+  await expect(page.getByRole('heading', { name: /gate is held/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Override…' })).toHaveCount(0);
+});

@@ -1,0 +1,41 @@
+import { defineConfig } from '@playwright/test';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { launch } from './studio.mjs';
+
+const root = resolve(import.meta.dirname, '../..');
+const server = join(root, 'src/Tensarch.Server/bin/Release/net10.0/Tensarch.Server.dll');
+
+/** A server of its own with an empty folder for its data. */
+const serve = (port: number, demo: boolean) => ({
+  command: `dotnet exec ${server}`,
+  cwd: join(root, 'src/Tensarch.Server'),
+  url: `http://127.0.0.1:${port}/health/ready`,
+  timeout: 120_000,
+  reuseExistingServer: false,
+  env: {
+    ASPNETCORE_URLS: `http://127.0.0.1:${port}`,
+    Data: mkdtempSync(join(tmpdir(), 'tensarch-')),
+    Web: join(root, 'web/build'),
+    Demo: String(demo),
+    SignInsPerMinute: '1000',
+    Logging__LogLevel__Default: 'Warning',
+  },
+});
+
+export default defineConfig({
+  testDir: '.',
+  outputDir: 'test-results',
+  workers: 2,
+  timeout: 60_000,
+  forbidOnly: !!process.env.CI,
+  reporter: [['list'], ['json', { outputFile: join(root, 'artifacts/playwright.json') }]],
+  use: { viewport: { width: 1280, height: 800 }, launchOptions: launch, trace: 'retain-on-failure' },
+  projects: [
+    { name: 'new studio', testMatch: 'new-studio.spec.ts', use: { baseURL: 'http://127.0.0.1:5182' } },
+    { name: 'demo', testMatch: 'demo.spec.ts', use: { baseURL: 'http://127.0.0.1:5181' } },
+    { name: 'screens', testMatch: 'screens.spec.ts', use: { baseURL: 'http://127.0.0.1:5181' } },
+  ],
+  webServer: [serve(5181, true), serve(5182, false)],
+});
