@@ -15,11 +15,14 @@ public static class ContentLoader
         new(JsonSerializerDefaults.Web) { UnmappedMemberHandling = JsonUnmappedMemberHandling.Disallow, RespectNullableAnnotations = true }
     );
 
+    /// <summary>Read and checked once: the content does not change while the program runs.</summary>
+    private static readonly Lazy<CatalogueContent> Once = new(() => Load(Shipped()));
+
     /// <summary>The embedded files by their path below <c>Content</c>, such as <c>ladders/front-split.v1.json</c>.</summary>
     public static IReadOnlyDictionary<string, string> Shipped() => Resources("content/");
 
     /// <exception cref="ContentException">A file breaks its schema, or names something that does not exist.</exception>
-    public static CatalogueContent Load() => Load(Shipped());
+    public static CatalogueContent Load() => Once.Value;
 
     /// <inheritdoc cref="Load()"/>
     public static CatalogueContent Load(IReadOnlyDictionary<string, string> files)

@@ -83,7 +83,9 @@ public sealed class SessionBuilder(CatalogueContent catalogue)
         /// <summary>Raise, prepare and mobilise until the warm-up is long enough, then more sets of what is there.</summary>
         private void WarmUp()
         {
-            foreach (var drill in Of(DrillKind.Raise, DrillKind.Prepare, DrillKind.Mobilise).Where(d => d.HandShare == 0 && d.Key != WristSeries))
+            foreach (
+                var drill in Of(DrillKind.Raise, DrillKind.Prepare, DrillKind.Mobilise).Where(d => d.HandShare == 0 && d.Key != WristSeries)
+            )
             {
                 if (WarmUpSeconds() >= WarmUpNeeded && WarmsRegions())
                     break;

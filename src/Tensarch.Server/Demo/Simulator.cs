@@ -111,8 +111,9 @@ internal sealed class Simulator(TensarchDb db, CatalogueContent catalogue, Studi
         foreach (var measure in wanted.Select(catalogue.Measure))
         foreach (var side in SideExtensions.Both)
         {
-            var day = truth[side][measure.Key] + Normal() * measure.Tau;
-            var trials = Enumerable.Range(0, 3).Select(_ => Rounded(day + Normal() * measure.Sem, measure)).ToList();
+            var noise = NoiseOf(at, measure, side);
+            var day = truth[side][measure.Key] + Normal(noise) * measure.Tau;
+            var trials = Enumerable.Range(0, 3).Select(_ => Rounded(day + Normal(noise) * measure.Sem, measure)).ToList();
             var standard = measure.Standards.Count > 0 ? who.Standard : null;
             var request = new ReadingRequest(
                 NewId(),
@@ -198,7 +199,9 @@ internal sealed class Simulator(TensarchDb db, CatalogueContent catalogue, Studi
                 part.PlannedSide.Variant,
                 part.PlannedSide.Side,
                 round.Key,
-                reps > 0 ? null : short_ ? seconds - 4 : seconds + (tested ? 1 : 0),
+                reps > 0 ? null
+                    : short_ ? seconds - 4
+                    : seconds + (tested ? 1 : 0),
                 reps > 0 ? reps : null,
                 3 + random.Next(2),
                 5 + random.Next(2),
@@ -213,7 +216,8 @@ internal sealed class Simulator(TensarchDb db, CatalogueContent catalogue, Studi
             .StageAt(stage)
             .Tests.OfType<RomCriterion>()
             .FirstOrDefault(t => t.Measure == "front-split-gap")
-            ?.Threshold ?? 0;
+            ?.Threshold
+        ?? 0;
 
     /// <summary>Advances through every open gate; a first advance can open the other side's.</summary>
     private async Task Decide(Guid id, CancellationToken ct)
@@ -236,7 +240,16 @@ internal sealed class Simulator(TensarchDb db, CatalogueContent catalogue, Studi
         Math.Round(Math.Clamp(Math.Round(value / measure.Resolution) * measure.Resolution, measure.Min, measure.Max), 2);
 
     /// <summary>A standard normal number (Box and Muller, 1958).</summary>
-    private double Normal() => Math.Sqrt(-2 * Math.Log(1 - random.NextDouble())) * Math.Cos(2 * Math.PI * random.NextDouble());
+    private static double Normal(Random random) =>
+        Math.Sqrt(-2 * Math.Log(1 - random.NextDouble())) * Math.Cos(2 * Math.PI * random.NextDouble());
+
+    /// <summary>A stream of its own for each reading, so that a longer session does not move the next reading.</summary>
+    private Random NoiseOf(DateTimeOffset at, Measure measure, Side side)
+    {
+        var daysAgo = today.DayNumber - Clock.DayOf(at).DayNumber;
+        var place = catalogue.Measures.Index().First(m => m.Item.Key == measure.Key).Index;
+        return new(unchecked(seed + 7919 * daysAgo + 104729 * place + 1299709 * (int)side));
+    }
 
     private static void Must(IReadOnlyList<Problem> problems)
     {

@@ -12,13 +12,8 @@ public sealed partial class BadRequests(ILogger<BadRequests> log) : IExceptionHa
     {
         if (exception is BadHttpRequestException bad)
         {
-            var json = bad.InnerException as JsonException;
-            var field = json?.Path?.TrimStart('$', '.') ?? "";
-            var code =
-                json is null ? "unreadable"
-                : field.Length > 0 ? "wrongType"
-                : "invalidJson";
-            await Problems.Of(bad.StatusCode, code, new Problem(code, field)).ExecuteAsync(httpContext);
+            var problem = Read(bad);
+            await Problems.Of(bad.StatusCode, problem.Code, problem).ExecuteAsync(httpContext);
             return true;
         }
         if (exception is OperationCanceledException && httpContext.RequestAborted.IsCancellationRequested)

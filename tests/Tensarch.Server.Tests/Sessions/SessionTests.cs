@@ -1,0 +1,209 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json;
+
+namespace Tensarch.Server.Tests.Sessions;
+
+public sealed class SessionTests : IAsyncLifetime
+{
+    private readonly StudioApp app = new();
+    private StudioClient coach = null!;
+    private Guid student;
+
+    public async ValueTask InitializeAsync()
+    {
+        coach = await app.Studio();
+        student = await coach.Student();
+        await coach.Place(student, 1, 1);
+    }
+
+    public ValueTask DisposeAsync() => app.DisposeAsync();
+
+    private DateTimeOffset Now => app.Time.GetUtcNow();
+
+    private async Task<int> Exposure() => (await coach.Test(student, "left", "exposure")).GetProperty("count").GetInt32();
+
+    private static async Task<JsonElement> Logged(HttpResponseMessage answer) => await answer.Content.ReadFromJsonAsync<JsonElement>();
+
+    [Fact]
+    public async Task The_pack_carries_the_whole_plan_to_the_second()
+    {
+        var session = await coach.Session(student);
+        var sheet = await coach.Get($"/sessions/{session}");
+        var pack = (await coach.Get($"/sessions/{session}/pack")).GetProperty("pack");
+        var seconds = pack.GetProperty("parts")
+            .EnumerateArray()
+            .Sum(p => p.GetProperty("versions")[0].GetProperty("segments").EnumerateArray().Sum(s => s.GetProperty("seconds").GetInt32()));
+        Assert.Equal(sheet.GetProperty("totalSeconds").GetInt32(), seconds);
+        Assert.Equal(seconds, sheet.GetProperty("parts").EnumerateArray().Sum(p => p.GetProperty("seconds").GetInt32()));
+        Assert.True(seconds <= 45 * 60);
+    }
+
+    [Fact]
+    public async Task A_retry_of_the_same_facts_counts_them_once_and_a_clash_is_told()
+    {
+        var session = await coach.Session(student);
+        var id = Guid.NewGuid();
+        app.Time.Advance(TimeSpan.FromMinutes(10));
+        var at = Now.AddMinutes(-5);
+        object[] sets = [StudioClient.Set("low-lunge", "padded-knee", "left", at, 60, id)];
+        Assert.Equal(1, (await Logged(await coach.Log(session, Now, sets))).GetProperty("stored").GetInt32());
+        var again = await coach.Log(session, Now.AddSeconds(3), sets);
+        Assert.Equal((HttpStatusCode.OK, 1), (again.StatusCode, (await Logged(again)).GetProperty("sameAgain").GetInt32()));
+        object[] other =
+        [
+            StudioClient.Set("low-lunge", "padded-knee", "left", at, 61, id),
+            StudioClient.Set("low-lunge", "padded-knee", "right", at),
+        ];
+        var clash = await coach.Log(session, Now, other);
+        Assert.Equal(HttpStatusCode.Conflict, clash.StatusCode);
+        var told = await Logged(clash);
+        Assert.Equal((1, id), (told.GetProperty("stored").GetInt32(), told.GetProperty("clashes")[0].GetGuid()));
+        Assert.Equal(1, await Exposure());
+    }
+
+    [Fact]
+    public async Task Sessions_with_the_stages_work_count_as_exposure_calm_alone_does_not()
+    {
+        Assert.Equal(0, await Exposure());
+        var calm = await coach.Session(student);
+        app.Time.Advance(TimeSpan.FromMinutes(5));
+        await coach.Log(calm, Now, [StudioClient.Set("pigeon", "cushion-under-the-hip", "right", Now.AddMinutes(-1))]);
+        Assert.Equal(0, await Exposure());
+        for (var i = 0; i < 4; i++)
+        {
+            app.Time.Advance(TimeSpan.FromDays(2));
+            var session = await coach.Session(student);
+            app.Time.Advance(TimeSpan.FromMinutes(30));
+            await coach.Log(session, Now, [StudioClient.Set("low-lunge", "padded-knee", "left", Now.AddMinutes(-10))]);
+        }
+        var exposure = await coach.Test(student, "left", "exposure");
+        Assert.Equal(
+            ("met", 4, 7),
+            (exposure.GetProperty("outcome").GetString(), exposure.GetProperty("count").GetInt32(), exposure.GetProperty("days").GetInt32())
+        );
+    }
+
+    [Fact]
+    public async Task A_runner_whose_clock_is_wrong_is_set_right()
+    {
+        var session = await coach.Session(student);
+        app.Time.Advance(TimeSpan.FromMinutes(10));
+        var wrong = Now.AddHours(7);
+        await coach.Log(session, wrong, [StudioClient.Set("low-lunge", "padded-knee", "left", wrong.AddMinutes(-4))]);
+        var started = (await coach.Get($"/sessions/{session}")).GetProperty("startedAt").GetDateTimeOffset();
+        Assert.Equal(Now.AddMinutes(-4), started);
+    }
+
+    [Fact]
+    public async Task Pain_in_the_last_sessions_closes_the_gate_and_twice_holds_the_region()
+    {
+        var session = await coach.Session(student);
+        app.Time.Advance(TimeSpan.FromMinutes(10));
+        object[] sets = [StudioClient.Set("low-lunge", "padded-knee", "left", Now.AddMinutes(-8))];
+        await coach.Log(session, Now, sets, [StudioClient.Signal("dullPain", Now.AddMinutes(-1), "hamstring", 5)]);
+        var second = await coach.Session(student);
+        app.Time.Advance(TimeSpan.FromMinutes(10));
+        var answer = await coach.Log(
+            second,
+            Now,
+            [StudioClient.Set("low-lunge", "padded-knee", "left", Now.AddMinutes(-8))],
+            [StudioClient.Signal("sharpPain", Now.AddMinutes(-1), "hamstring", 7)]
+        );
+        Assert.Contains((await Logged(answer)).GetProperty("nowHeld").EnumerateArray(), d => d.GetString() == "pyramid-fold");
+        var pain = await coach.Test(student, "left", "pain");
+        Assert.Equal(("notMet", 7), (pain.GetProperty("outcome").GetString(), pain.GetProperty("value").GetInt32()));
+        Assert.Equal("blocked", (await coach.Gate(student, "left")).GetProperty("state").GetString());
+        Assert.Equal("planHeld", await (await coach.Http.GetAsync($"/api/v1/sessions/{second}/pack")).Problem(HttpStatusCode.Conflict));
+
+        var third = await coach.Session(student);
+        var plan = (await coach.Get($"/sessions/{third}")).GetProperty("plan").GetProperty("drills");
+        Assert.DoesNotContain(
+            plan.EnumerateArray(),
+            d => d.GetProperty("drill").GetString() is "pyramid-fold" or "leg-swings" or "hinge-repeats"
+        );
+
+        var review = new
+        {
+            id = Guid.NewGuid(),
+            tag = "hamstring",
+            note = "Walks and folds without it.",
+        };
+        Assert.Equal(
+            "reviewTooEarly",
+            await (await coach.Post($"/students/{student}/reviews", review)).Problem(HttpStatusCode.UnprocessableEntity, "tag")
+        );
+        for (var i = 0; i < 2; i++)
+        {
+            app.Time.Advance(TimeSpan.FromDays(2));
+            var free = await coach.Session(student);
+            app.Time.Advance(TimeSpan.FromMinutes(10));
+            await coach.Log(free, Now, [StudioClient.Set("low-lunge", "padded-knee", "left", Now.AddMinutes(-5))]);
+        }
+        Assert.Equal(HttpStatusCode.Created, (await coach.Post($"/students/{student}/reviews", review)).StatusCode);
+        Assert.NotEqual("blocked", (await coach.Gate(student, "left")).GetProperty("state").GetString());
+        var eased = await coach.Session(student);
+        Assert.Contains(
+            (await coach.Get($"/sessions/{eased}")).GetProperty("plan").GetProperty("notes").EnumerateArray(),
+            n => n.GetProperty("code").GetString() == "lighterAfterPain"
+        );
+    }
+
+    [Fact]
+    public async Task A_signal_without_its_region_and_an_unknown_drill_are_refused()
+    {
+        var session = await coach.Session(student);
+        Assert.Equal(
+            "required",
+            await (await coach.Log(session, Now, signals: [StudioClient.Signal("sharpPain", Now)])).Problem(
+                HttpStatusCode.UnprocessableEntity,
+                "signals[0].region"
+            )
+        );
+        Assert.Equal(
+            "unknownDrill",
+            await (await coach.Log(session, Now, [StudioClient.Set("no-drill", "x", "left", Now)])).Problem(
+                HttpStatusCode.UnprocessableEntity,
+                "sets[0].drill"
+            )
+        );
+    }
+
+    [Fact]
+    public async Task A_past_day_and_impossible_minutes_are_refused()
+    {
+        Task<HttpResponseMessage> Plan(string? date, int minutes) =>
+            coach.Post(
+                $"/students/{student}/sessions",
+                new
+                {
+                    id = Guid.NewGuid(),
+                    date,
+                    minutes,
+                }
+            );
+        Assert.Equal("dateInPast", await (await Plan("2035-03-02", 45)).Problem(HttpStatusCode.UnprocessableEntity, "date"));
+        Assert.Equal("minutesOutOfRange", await (await Plan(null, 5)).Problem(HttpStatusCode.UnprocessableEntity, "minutes"));
+    }
+
+    [Fact]
+    public async Task Hard_work_on_a_region_waits_two_days()
+    {
+        var other = await coach.Student("Stage four");
+        await coach.Place(other, 4, 4);
+        app.Time.Advance(TimeSpan.FromDays(10));
+        var session = await coach.Session(other, 75);
+        app.Time.Advance(TimeSpan.FromMinutes(30));
+        await coach.Log(session, Now, [StudioClient.Set("split-ramped", "rear-knee-padded", "left", Now.AddMinutes(-5))]);
+        app.Time.Advance(TimeSpan.FromDays(1));
+        var next = await coach.Get($"/sessions/{await coach.Session(other, 75)}");
+        Assert.DoesNotContain(
+            next.GetProperty("plan").GetProperty("drills").EnumerateArray(),
+            d => d.GetProperty("drill").GetString() == "split-ramped"
+        );
+        Assert.Contains(
+            next.GetProperty("plan").GetProperty("notes").EnumerateArray(),
+            n => n.GetProperty("code").GetString() == "spacing"
+        );
+    }
+}

@@ -1,0 +1,169 @@
+using System.Net;
+
+namespace Tensarch.Server.Tests.Skills;
+
+public sealed class DecisionTests : IAsyncLifetime
+{
+    private readonly StudioApp app = new();
+    private StudioClient coach = null!;
+    private Guid student;
+
+    public async ValueTask InitializeAsync()
+    {
+        coach = await app.Studio();
+        student = await coach.Student();
+        await coach.ReadAll(student);
+    }
+
+    public ValueTask DisposeAsync() => app.DisposeAsync();
+
+    /// <summary>Two sessions without pain, so that only the stage's own tests are left.</summary>
+    private async Task TrainTwice()
+    {
+        for (var i = 0; i < 2; i++)
+        {
+            var session = await coach.Session(student);
+            app.Time.Advance(TimeSpan.FromHours(1));
+            var now = app.Time.GetUtcNow();
+            await coach.Log(session, now, [StudioClient.Set("low-lunge", "deep", "left", now.AddMinutes(-9))]);
+            app.Time.Advance(TimeSpan.FromDays(2));
+        }
+    }
+
+    [Fact]
+    public async Task The_suggested_stage_comes_from_the_readings()
+    {
+        var sides = (await coach.Get($"/students/{student}/skills/front-split/placement")).GetProperty("sides");
+        Assert.All(sides.EnumerateArray(), s => Assert.Equal(3, s.GetProperty("suggestedStage").GetInt32()));
+    }
+
+    [Fact]
+    public async Task An_open_gate_is_advanced_once_and_keeps_its_evidence()
+    {
+        await coach.Place(student, 2, 2);
+        await TrainTwice();
+        Assert.Equal("open", (await coach.Gate(student, "left")).GetProperty("state").GetString());
+        var id = Guid.NewGuid();
+        Assert.Equal(HttpStatusCode.Created, (await coach.Decide(student, "left", "advance", 2, id: id)).StatusCode);
+        Assert.Equal(HttpStatusCode.OK, (await coach.Decide(student, "left", "advance", 2, id: id)).StatusCode);
+        Assert.Equal(
+            "stageMoved",
+            await (await coach.Decide(student, "left", "advance", 2)).Problem(HttpStatusCode.UnprocessableEntity, "fromStage")
+        );
+        Assert.Equal(3, (await coach.Gate(student, "left")).GetProperty("stage").GetInt32());
+
+        var log = await coach.Get($"/students/{student}/skills/front-split/decisions");
+        var advance = log.EnumerateArray().Single(d => d.GetProperty("kind").GetString() == "advance");
+        Assert.Equal("Coach", advance.GetProperty("by").GetString());
+        Assert.Equal("open", advance.GetProperty("evidence").GetProperty("state").GetString());
+        Assert.Equal(112, advance.GetProperty("evidence").GetProperty("tests")[0].GetProperty("value").GetDouble());
+        Assert.Equal(3, log.GetArrayLength());
+    }
+
+    [Fact]
+    public async Task The_leading_side_waits_for_the_other()
+    {
+        await coach.Place(student, 2, 3);
+        var right = await coach.Gate(student, "right");
+        Assert.Equal("waiting", right.GetProperty("state").GetString());
+        Assert.Equal(5, right.GetProperty("tests").GetArrayLength());
+        Assert.Equal(
+            "waitsForOtherSide",
+            await (await coach.Decide(student, "right", "advance", 3)).Problem(HttpStatusCode.UnprocessableEntity)
+        );
+    }
+
+    [Fact]
+    public async Task A_closed_gate_needs_an_override_with_a_reason()
+    {
+        await coach.Place(student, 3, 3);
+        Assert.Equal("gateNotOpen", await (await coach.Decide(student, "left", "advance", 3)).Problem(HttpStatusCode.UnprocessableEntity));
+        Assert.Equal(
+            "reasonTooShort",
+            await (await coach.Decide(student, "left", "override", 3, "too thin")).Problem(HttpStatusCode.UnprocessableEntity, "reason")
+        );
+        Assert.Equal(HttpStatusCode.Created, (await coach.Decide(student, "left", "override", 3, "She has held it for years.")).StatusCode);
+        Assert.Equal(HttpStatusCode.Created, (await coach.Decide(student, "left", "stepBack", 4)).StatusCode);
+        Assert.Equal(3, (await coach.Gate(student, "left")).GetProperty("stage").GetInt32());
+    }
+
+    [Fact]
+    public async Task No_override_passes_a_hold()
+    {
+        await coach.Place(student, 3, 3);
+        await coach.Answer(student, "hip-replacement");
+        Assert.Equal("blocked", (await coach.Gate(student, "left")).GetProperty("state").GetString());
+        Assert.Equal(
+            "heldTag",
+            await (await coach.Decide(student, "left", "override", 3, "I really want to, believe me.")).Problem(
+                HttpStatusCode.UnprocessableEntity
+            )
+        );
+        Assert.Equal(3, (await coach.Gate(student, "left")).GetProperty("stage").GetInt32());
+    }
+
+    [Fact]
+    public async Task Holds_shown_on_the_bench_and_a_ticked_form_count()
+    {
+        await coach.Place(student, 3, 3);
+        async Task Hold(double seconds) =>
+            Assert.Equal(
+                HttpStatusCode.Created,
+                (
+                    await coach.Post(
+                        $"/students/{student}/skills/front-split/bench-sets",
+                        new
+                        {
+                            id = Guid.NewGuid(),
+                            drill = "split-support",
+                            variant = "high-only",
+                            side = "left",
+                            seconds,
+                            cleanReps = (int?)null,
+                            quality = (int?)null,
+                            at = (string?)null,
+                        }
+                    )
+                ).StatusCode
+            );
+        await Hold(31);
+        Assert.Equal("borderline", (await coach.Test(student, "left", "hold")).GetProperty("outcome").GetString());
+        app.Time.Advance(TimeSpan.FromMinutes(2));
+        await Hold(30);
+        Assert.Equal("met", (await coach.Test(student, "left", "hold")).GetProperty("outcome").GetString());
+        Assert.Equal("noData", (await coach.Test(student, "right", "hold")).GetProperty("outcome").GetString());
+
+        var form = new
+        {
+            id = Guid.NewGuid(),
+            stage = 6,
+            side = "left",
+            ticked = new[] { "kneecap-up", "no-such-item" },
+        };
+        Assert.Equal(
+            "unknownItem",
+            await (await coach.Post($"/students/{student}/skills/front-split/form-checks", form)).Problem(
+                HttpStatusCode.UnprocessableEntity,
+                "ticked"
+            )
+        );
+    }
+
+    [Fact]
+    public async Task Changing_the_standard_starts_a_series_of_its_own()
+    {
+        await coach.Place(student, 3, 3);
+        Assert.Equal("met", (await coach.Test(student, "left", "rom")).GetProperty("outcome").GetString());
+        using var change = new HttpRequestMessage(HttpMethod.Put, $"/api/v1/students/{student}")
+        {
+            Content = new StringContent(
+                System.Text.Json.JsonSerializer.Serialize(StudioClient.Body()).Replace("square", "open", StringComparison.Ordinal),
+                null,
+                "application/json"
+            ),
+        };
+        change.Headers.Add("If-Match", "\"1\"");
+        Assert.Equal(HttpStatusCode.OK, (await coach.Http.SendAsync(change)).StatusCode);
+        Assert.Equal("noData", (await coach.Test(student, "left", "rom")).GetProperty("outcome").GetString());
+    }
+}

@@ -1,0 +1,328 @@
+using System.Data.Common;
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json;
+using Microsoft.AspNetCore.Hosting;
+using Microsoft.AspNetCore.Identity;
+using Microsoft.AspNetCore.Mvc.Testing;
+using Microsoft.EntityFrameworkCore.Diagnostics;
+using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.Time.Testing;
+using Tensarch.Core;
+using Tensarch.Core.Catalogue;
+using Tensarch.Core.Students;
+using Tensarch.Server.Data;
+
+namespace Tensarch.Server.Tests;
+
+/// <summary>The real application in memory on a SQLite file of its own, with a clock that stands where the test puts it.</summary>
+public sealed class StudioApp : WebApplicationFactory<Program>
+{
+    public static readonly JsonSerializerOptions Json = CoreJson.Apply(new(JsonSerializerDefaults.Web));
+    public const string Password = "a-long-password";
+
+    /// <summary>Years ahead, so that the cookies it dates have not run out for the client's own clock.</summary>
+    public FakeTimeProvider Time { get; } = new(new DateTimeOffset(2035, 3, 3, 10, 0, 0, TimeSpan.Zero));
+
+    public CommandCounter Commands { get; } = new();
+
+    public string DataFolder { get; init; } = Directory.CreateTempSubdirectory("tensarch-").FullName;
+
+    public int SignInsPerMinute { get; init; } = 10_000;
+
+    public bool Demo { get; init; }
+
+    protected override void ConfigureWebHost(IWebHostBuilder builder)
+    {
+        builder.UseSetting("Data", DataFolder);
+        builder.UseSetting("SignInsPerMinute", SignInsPerMinute.ToString(System.Globalization.CultureInfo.InvariantCulture));
+        builder.UseSetting("Demo", Demo.ToString());
+        builder.UseSetting("Logging:LogLevel:Default", "None");
+        builder.ConfigureServices(services =>
+        {
+            services.AddSingleton<TimeProvider>(Demo ? TimeProvider.System : Time);
+            services.Configure<PasswordHasherOptions>(options => options.IterationCount = 1);
+            services.ConfigureDbContext<TensarchDb>(options => options.AddInterceptors(Commands));
+        });
+    }
+
+    /// <summary>A studio with one person in it, and a client that is signed in as them.</summary>
+    public async Task<StudioClient> Studio(Role role = Role.Owner, Guid? studio = null)
+    {
+        await using var scope = Services.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<TensarchDb>();
+        var id = studio ?? Guid.NewGuid();
+        if (studio is null)
+        {
+            db.Studios.Add(
+                new()
+                {
+                    Id = id,
+                    Name = "Studio",
+                    TimeZone = "Europe/Oslo",
+                }
+            );
+            await db.SaveChangesAsync();
+        }
+        var email = $"{Guid.NewGuid():N}@studio.example";
+        var user = new CoachUser
+        {
+            Id = Guid.NewGuid(),
+            StudioId = id,
+            DisplayName = "Coach",
+            UserName = email,
+            Email = email,
+            Role = role,
+        };
+        var made = await scope.ServiceProvider.GetRequiredService<UserManager<CoachUser>>().CreateAsync(user, Password);
+        Assert.True(made.Succeeded);
+        var client = new StudioClient(CreateClient(), id, user.Id, email);
+        Assert.Equal(HttpStatusCode.NoContent, (await client.SignIn()).StatusCode);
+        return client;
+    }
+
+    public async Task<T> Rows<T>(Func<TensarchDb, Task<T>> ask)
+    {
+        await using var scope = Services.CreateAsyncScope();
+        return await ask(scope.ServiceProvider.GetRequiredService<TensarchDb>());
+    }
+}
+
+/// <summary>Counts the commands that reach the database.</summary>
+public sealed class CommandCounter : DbCommandInterceptor
+{
+    private int count;
+
+    public int Count => count;
+
+    public override ValueTask<InterceptionResult<DbDataReader>> ReaderExecutingAsync(
+        DbCommand command,
+        CommandEventData eventData,
+        InterceptionResult<DbDataReader> result,
+        CancellationToken cancellationToken = default
+    )
+    {
+        Interlocked.Increment(ref count);
+        return new(result);
+    }
+}
+
+/// <summary>A signed-in coach at the API, with the few calls that most tests start with.</summary>
+public sealed record StudioClient(HttpClient Http, Guid StudioId, Guid UserId, string Email)
+{
+    private static readonly IReadOnlyList<IntakeQuestion> Questions = ContentLoader.Load().Questions;
+
+    public Task<HttpResponseMessage> SignIn(string password = StudioApp.Password) =>
+        Http.PostAsJsonAsync("/api/v1/accounts/sign-in", new { email = Email, password });
+
+    public Task<HttpResponseMessage> Post(string path, object body) => Http.PostAsJsonAsync("/api/v1" + path, body, StudioApp.Json);
+
+    public async Task<JsonElement> Get(string path)
+    {
+        var answer = await Http.GetAsync("/api/v1" + path);
+        Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
+        return await answer.Content.ReadFromJsonAsync<JsonElement>();
+    }
+
+    public static object Body(string name = "Ada Quill", double? leg = 86, string? birthDate = "1990-05-06") =>
+        new
+        {
+            name,
+            about = (string?)null,
+            birthDate,
+            leftLegCm = leg,
+            rightLegCm = leg,
+            bodyweightKg = (double?)null,
+            breathSeconds = 4.5,
+            sensationCeiling = 7,
+            splitStandard = "square",
+            blocksOwned = 4,
+            sessionMinutes = 60,
+            guardianConsentOn = (string?)null,
+        };
+
+    /// <summary>A screened student; yes to the questions named.</summary>
+    public async Task<Guid> Student(string name = "Ada Quill", params string[] yes)
+    {
+        var id = Guid.NewGuid();
+        Assert.Equal(HttpStatusCode.Created, (await Post("/students", new { id, student = Body(name) })).StatusCode);
+        await Answer(id, yes);
+        return id;
+    }
+
+    public async Task Answer(Guid student, params string[] yes)
+    {
+        var answers = Questions.Select(q => new { question = q.Key, yes = yes.Contains(q.Key) });
+        Assert.Equal(HttpStatusCode.NoContent, (await Post($"/students/{student}/answers", new { answers })).StatusCode);
+    }
+
+    public static object Reading(
+        string measure,
+        string side,
+        double[] trials,
+        Guid? id = null,
+        string[]? compensations = null,
+        int? pain = null,
+        DateTimeOffset? takenAt = null
+    ) =>
+        new
+        {
+            id = id ?? Guid.NewGuid(),
+            measure,
+            side,
+            warmth = "warm",
+            standard = measure == "front-split-gap" ? "square" : null,
+            instrument = "tape",
+            trials,
+            compensations = compensations ?? [],
+            quality = (int?)null,
+            sensation = (int?)null,
+            pain,
+            note = (string?)null,
+            takenAt,
+        };
+
+    /// <summary>Readings on both sides that meet every range test up to a gap of 30 cm.</summary>
+    public async Task ReadAll(Guid student)
+    {
+        foreach (var side in new[] { "left", "right" })
+        foreach (
+            var (measure, value) in new[]
+            {
+                ("passive-slr", 112.0),
+                ("active-slr", 88),
+                ("hip-extension", 20),
+                ("lunge-chest-gap", 4),
+                ("pyramid-nose-gap", 10),
+                ("front-split-gap", 30),
+            }
+        )
+            Assert.Equal(
+                HttpStatusCode.Created,
+                (await Post($"/students/{student}/readings", Reading(measure, side, [value, value, value]))).StatusCode
+            );
+    }
+
+    public async Task Place(Guid student, int left, int right) =>
+        Assert.Equal(
+            HttpStatusCode.Created,
+            (
+                await Post(
+                    $"/students/{student}/skills",
+                    new
+                    {
+                        id = Guid.NewGuid(),
+                        ladder = "front-split",
+                        approach = "long-and-ramped",
+                        leftDecisionId = Guid.NewGuid(),
+                        leftStage = left,
+                        rightDecisionId = Guid.NewGuid(),
+                        rightStage = right,
+                    }
+                )
+            ).StatusCode
+        );
+
+    public Task<HttpResponseMessage> Decide(
+        Guid student,
+        string side,
+        string kind,
+        int fromStage,
+        string? reason = null,
+        Guid? id = null
+    ) =>
+        Post(
+            $"/students/{student}/skills/front-split/decisions",
+            new
+            {
+                id = id ?? Guid.NewGuid(),
+                side,
+                kind,
+                fromStage,
+                reason,
+            }
+        );
+
+    public async Task<Guid> Session(Guid student, int minutes = 45)
+    {
+        var id = Guid.NewGuid();
+        var made = await Post(
+            $"/students/{student}/sessions",
+            new
+            {
+                id,
+                date = (string?)null,
+                minutes,
+            }
+        );
+        Assert.Equal(HttpStatusCode.Created, made.StatusCode);
+        return id;
+    }
+
+    public static object Set(string drill, string variant, string side, DateTimeOffset at, double seconds = 60, Guid? id = null) =>
+        new
+        {
+            id = id ?? Guid.NewGuid(),
+            drill,
+            variant,
+            side,
+            round = 1,
+            seconds,
+            cleanReps = (int?)null,
+            quality = (int?)null,
+            sensation = (int?)null,
+            at,
+        };
+
+    public static object Signal(string kind, DateTimeOffset at, string? region = null, int? pain = null) =>
+        new
+        {
+            id = Guid.NewGuid(),
+            drill = "low-lunge",
+            kind,
+            region,
+            side = "left",
+            pain,
+            note = (string?)null,
+            at,
+        };
+
+    public Task<HttpResponseMessage> Log(Guid session, DateTimeOffset sentAt, object[]? sets = null, object[]? signals = null) =>
+        Post(
+            $"/sessions/{session}/facts",
+            new
+            {
+                sentAt,
+                sets = sets ?? [],
+                signals = signals ?? [],
+                finishedAt = (DateTimeOffset?)null,
+            }
+        );
+
+    /// <summary>The gate of one side, as the student's page shows it.</summary>
+    public async Task<JsonElement> Gate(Guid student, string side) =>
+        (await Get($"/students/{student}/skills/front-split"))
+            .GetProperty("sides")
+            .EnumerateArray()
+            .Single(s => s.GetProperty("side").GetString() == side);
+
+    public async Task<JsonElement> Test(Guid student, string side, string kind) =>
+        (await Gate(student, side))
+            .GetProperty("tests")
+            .EnumerateArray()
+            .First(t => t.GetProperty("test").GetProperty("kind").GetString() == kind);
+}
+
+public static class Answers
+{
+    /// <summary>The stable code of a problem, after checking its status and its type.</summary>
+    public static async Task<string> Problem(this HttpResponseMessage answer, HttpStatusCode status, string? field = null)
+    {
+        Assert.Equal(status, answer.StatusCode);
+        Assert.Equal("application/problem+json", answer.Content.Headers.ContentType?.MediaType);
+        var body = await answer.Content.ReadFromJsonAsync<JsonElement>();
+        if (field is not null)
+            Assert.Contains(body.GetProperty("errors").EnumerateArray(), e => e.GetProperty("field").GetString() == field);
+        return body.GetProperty("code").GetString()!;
+    }
+}
