@@ -24,7 +24,7 @@ async function open(page: Page, tab?: string) {
 /** Three trials on one side, by keyboard. */
 async function take(page: Page, side: 'Left' | 'Right', trials: number[]) {
   const panel: Locator = page.getByRole('region', { name: `${side} side` });
-  const field = panel.getByLabel(/^Trial/);
+  const field = panel.getByRole('textbox', { name: /^Trial/ });
   for (const trial of trials) {
     await field.fill(String(trial));
     await field.press('Enter');
@@ -78,7 +78,7 @@ test('a student is added; bad body data is named at the field and nothing typed 
 test('both sides of six measures are read; wrong trials are named at the field and kept', async ({ page }) => {
   await open(page, 'Bench');
   const left = page.getByRole('region', { name: 'Left side' });
-  const field = left.getByLabel(/^Trial/);
+  const field = left.getByRole('textbox', { name: /^Trial/ });
   const save = page.getByRole('button', { name: 'Save and go on' });
 
   await field.fill('abc');

@@ -1,5 +1,10 @@
 declare global {
-  namespace App {}
+  namespace App {
+    interface PageState {
+      /** The search field of the roster takes the focus. */
+      find?: boolean;
+    }
+  }
 }
 
 export {};

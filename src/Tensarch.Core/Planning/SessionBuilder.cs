@@ -61,7 +61,7 @@ public sealed class SessionBuilder(CatalogueContent catalogue)
                 firstSide,
                 request.BreathSeconds,
                 [.. drills.OrderBy(d => catalogue.Drill(d.Drill).Kind).ThenBy(WristsFirst)],
-                [.. notes.Distinct()]
+                Told()
             );
             var seconds = Timeline.SecondsOf(plan, catalogue);
             return seconds >= LeastFilledShare * Budget
@@ -71,6 +71,14 @@ public sealed class SessionBuilder(CatalogueContent catalogue)
                     Notes = [.. plan.Notes, new("notEnoughToDo", Number: Math.Ceiling(seconds / 60.0))],
                 };
         }
+
+        /// <summary>The notes, each once; what is true of both sides alike is said without a side.</summary>
+        private List<PlanNote> Told() =>
+            [
+                .. notes
+                    .GroupBy(n => n with { Side = null })
+                    .SelectMany(same => same.Select(n => n.Side).Distinct().Count() > 1 ? [same.Key] : same.Distinct()),
+            ];
 
         private IEnumerable<Drill> Of(params DrillKind[] kinds) => catalogue.DrillList.Where(d => kinds.Contains(d.Kind));
 

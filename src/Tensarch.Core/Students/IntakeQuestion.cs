@@ -32,4 +32,8 @@ public sealed record IntakeQuestion(
     string Advice,
     int? SensationCeiling = null,
     int? RampTopPercent = null
-);
+)
+{
+    /// <summary>A yes asks for a guardian's consent before anything, like a birth date less than 18 years ago.</summary>
+    public const string Under18 = "under-18";
+}

@@ -3,7 +3,7 @@ namespace Tensarch.Core.Students;
 /// <summary>Everything that decides what a student may do on a day.</summary>
 /// <param name="Screened">Every intake question has an answer.</param>
 /// <param name="Yes">Keys of the questions whose newest answer is yes.</param>
-/// <param name="Minor">Under 18 on the day.</param>
+/// <param name="Minor">Under 18 on the day, by birth date or by answer.</param>
 /// <param name="GuardianConsent">A guardian's consent is on record.</param>
 /// <param name="SensationCeiling">The coach's own ceiling for the student, of 10.</param>
 public sealed record Screening(

@@ -19,7 +19,20 @@ public sealed class SessionDesk(TensarchDb db, CatalogueContent catalogue, Studi
         var problems = Check(request);
         if (problems.Count > 0)
             return problems;
+        try
+        {
+            return await Append(sessionId, request, ct);
+        }
+        catch (DbUpdateException e) when (Facts.IsTaken(e))
+        {
+            // A twin of this request came first: read again what it stored.
+            db.ChangeTracker.Clear();
+            return await Append(sessionId, request, ct);
+        }
+    }
 
+    private async Task<FactsResponse> Append(Guid sessionId, FactsRequest request, CancellationToken ct)
+    {
         var session = await db.Sessions.SingleAsync(s => s.Id == sessionId, ct);
         var skew = clock.Now - request.SentAt;
         DateTimeOffset Right(DateTimeOffset at)

@@ -110,7 +110,7 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioC
             new(
                 screened,
                 [.. newest.Values.Where(a => a.Yes).Select(a => a.Question)],
-                student.BirthDate is { } born && Age.Years(born, today) < Age.Adult,
+                IsMinor(student, newest, today),
                 student.GuardianConsentOn is not null,
                 student.SensationCeiling,
                 holds,
@@ -133,6 +133,10 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioC
         );
         return new(student, skill, ladder, evidence, holds, newest, clearances, reviewed, sessions, screened);
     }
+
+    private static bool IsMinor(StudentRow student, Dictionary<string, AnswerRow> newest, DateOnly today) =>
+        student.BirthDate is { } born && Age.Years(born, today) < Age.Adult
+        || newest.TryGetValue(IntakeQuestion.Under18, out var answer) && answer.Yes;
 
     /// <summary>Pain at the end point of a reading counts in the measure's regions, like pain in a session.</summary>
     private IEnumerable<BodySignal> PainOf(ReadingRow reading) =>

@@ -125,7 +125,7 @@ public class SessionBuilderTests
         var plan = Plan(Stage4 with { Cautions = limited });
         Assert.Null(Find(plan, "split-support"));
         Assert.NotNull(Find(plan, "low-lunge"));
-        Assert.Contains(plan.Notes, n => n.Code == "limitedTag" && n.Drill == "split-support");
+        Assert.Single(plan.Notes, n => n.Code == "limitedTag" && n.Drill == "split-support" && n.Side is null);
     }
 
     [Theory]

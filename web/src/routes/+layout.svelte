@@ -5,6 +5,7 @@
   import { page } from '$app/state';
   import { account } from '$lib/accounts/account.svelte';
   import { catalogue } from '$lib/catalogue/catalogue.svelte';
+  import Keys from '$lib/parts/Keys.svelte';
   import Notice from '$lib/parts/Notice.svelte';
   import Rail from '$lib/parts/Rail.svelte';
   import { pageText } from '$lib/parts/problems';
@@ -42,6 +43,7 @@
     {@render children()}
   {:else}
     <Rail />
+    <Keys />
     <div class="lg:ps-30 print:ps-0">{@render children()}</div>
   {/if}
 {:else}

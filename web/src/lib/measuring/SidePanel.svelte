@@ -78,7 +78,8 @@
   </Field>
   <div
     class="figures mt-2 flex min-h-9 flex-wrap items-center gap-2 text-lg"
-    role="group" aria-label="Trials taken, {side}"
+    role="group"
+    aria-label="Trials taken, {side}"
   >
     {#each entry.trials as trial, i (i)}<span class="ruled border px-2">{number(trial, 1)}</span>{/each}
     {#if entry.trials.length}

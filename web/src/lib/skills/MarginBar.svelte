@@ -23,9 +23,9 @@
 </script>
 
 <svg viewBox="0 0 {width} 24" class={['w-full max-w-40', side]} aria-hidden="true">
-  <line x1="2" x2={width - 2} y1="12" y2="12" class="track" />
-  <line x1={line} x2={line} y1="2" y2="22" class="line" />
   {#if drawn}
+    <line x1="2" x2={width - 2} y1="12" y2="12" class="track" />
+    <line x1={line} x2={line} y1="2" y2="22" class="line" />
     {#if drawn.half > 0}
       <rect x={drawn.x - drawn.half} y="8" width={2 * drawn.half} height="8" class="noise" />
     {/if}

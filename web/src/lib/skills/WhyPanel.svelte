@@ -34,7 +34,10 @@
   }
 </script>
 
-<aside class="ruled bg-base-200 border-t px-5 py-5 xl:min-h-dvh xl:border-s xl:border-t-0" aria-label="Why">
+<aside
+  class="ruled bg-base-200 border-y px-5 py-5 xl:col-start-2 xl:row-span-2 xl:row-start-1 xl:min-h-[calc(100dvh-8.7rem)] xl:border-y-0 xl:border-s"
+  aria-label="Why"
+>
   <div class="join mb-4" role="group" aria-label="Side">
     {#each ['left', 'right'] as const as s (s)}
       <button

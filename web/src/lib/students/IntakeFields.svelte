@@ -45,7 +45,9 @@
         <span id="q-{question.key}" class="pt-1">{question.text}</span>
         <div class="join" role="radiogroup" aria-labelledby="q-{question.key}">
           {#each [{ yes: true, text: 'Yes' }, { yes: false, text: 'No' }] as option (option.text)}
-            <label class="join-item btn btn-sm has-checked:bg-base-content has-checked:text-base-100">
+            <label
+              class="join-item btn btn-sm btn-outline has-checked:bg-base-content has-checked:text-base-100"
+            >
               <input
                 type="radio"
                 class="sr-only"
@@ -59,7 +61,7 @@
         </div>
         {#if answers[question.key]}
           <p class="col-span-2 mt-1 border-s-4 ps-3 text-sm" role="status">
-            <strong>{effects(question)}.</strong>
+            {#if question.effects.length}<strong>{effects(question)}.</strong>{/if}
             {question.advice}
           </p>
         {/if}

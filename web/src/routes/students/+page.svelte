@@ -30,16 +30,12 @@
 
   let searchField = $state<HTMLInputElement>();
 
-  function slash(event: KeyboardEvent) {
-    if (event.key === '/' && !(event.target as HTMLElement).closest('input, textarea, select')) {
-      event.preventDefault();
-      searchField?.focus();
-    }
-  }
+  $effect(() => {
+    if (page.state.find) searchField?.focus();
+  });
 </script>
 
 <svelte:head><title>Students · Tensarch</title></svelte:head>
-<svelte:window onkeydown={slash} />
 
 <main class="p-5 lg:p-7">
   <div class="mb-5 flex flex-wrap items-center gap-x-5 gap-y-3">

@@ -51,7 +51,7 @@
 </script>
 
 {#if skill && ladder}
-  <div class="grid xl:grid-cols-[minmax(0,1fr)_21rem]">
+  <div class="grid content-start xl:grid-cols-[minmax(0,1fr)_21rem] xl:grid-rows-[auto_1fr]">
     <div class="px-5 py-5 lg:px-7">
       <div class="grid items-center gap-x-8 gap-y-4 md:grid-cols-[minmax(0,23rem)_minmax(0,1fr)]">
         <div class="relative">
@@ -97,6 +97,9 @@
           <NextSession {student} />
         </div>
       </div>
+    </div>
+    <WhyPanel {student} side={whySide} onside={(side) => (picked = { side, stage: gate(side).stage })} />
+    <div class="px-5 pb-5 lg:px-7 xl:col-start-1 xl:row-start-2">
       {#if elsewhere}
         <p class="mt-4">
           <button class="link-line" onclick={() => (picked = undefined)}>Back to the present stages</button>
@@ -108,7 +111,6 @@
         {/each}
       </div>
     </div>
-    <WhyPanel {student} side={whySide} onside={(side) => (picked = { side, stage: gate(side).stage })} />
   </div>
 {:else if student.page}
   <div class="max-w-3xl px-5 py-6 lg:px-7">

@@ -1,0 +1,95 @@
+// Takes the pictures in docs/screenshots from a demo studio of its own: ./dev shots
+import { chromium } from '@playwright/test';
+import { spawn } from 'node:child_process';
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+import { launch, signIn } from './studio.mjs';
+
+const root = resolve(import.meta.dirname, '../..');
+const out = (name) => join(root, 'docs/screenshots', `${name}.png`);
+const base = 'http://127.0.0.1:5183';
+const server = spawn('dotnet', ['exec', join(root, 'src/Tensarch.Server/bin/Release/net10.0/Tensarch.Server.dll')], {
+  cwd: join(root, 'src/Tensarch.Server'),
+  stdio: 'ignore',
+  env: {
+    ...process.env,
+    ASPNETCORE_URLS: base,
+    Data: mkdtempSync(join(tmpdir(), 'tensarch-')),
+    Web: join(root, 'web/build'),
+    Demo: 'true',
+  },
+});
+for (;;) {
+  try {
+    if ((await fetch(`${base}/health/ready`)).ok) break;
+  } catch {
+    await new Promise((wait) => setTimeout(wait, 200));
+  }
+}
+
+const browser = await chromium.launch(launch);
+
+async function open(theme = 'chalk', size = { width: 1280, height: 800 }, signedIn = true) {
+  const context = await browser.newContext({ baseURL: base, viewport: size });
+  await context.addInitScript((t) => localStorage.setItem('theme', t), theme);
+  if (signedIn) await signIn(context);
+  const page = await context.newPage();
+  const { students } = signedIn ? await (await context.request.get('/api/v1/students')).json() : { students: [] };
+  return { page, id: (name) => students.find((s) => s.name.startsWith(name)).id };
+}
+
+async function shoot(page, path, name) {
+  if (path) await page.goto(path);
+  await page.waitForLoadState('networkidle');
+  await page.screenshot({ path: out(name) });
+  console.log(name);
+}
+
+const phone = { width: 390, height: 844 };
+const desk = await open();
+const dark = await open('slate');
+const small = await open('chalk', phone);
+
+await shoot((await open('chalk', undefined, false)).page, '/sign-in', 'sign-in');
+await shoot(desk.page, '/students', 'roster');
+await shoot(desk.page, `/students/${desk.id('Sunniva')}`, 'student');
+await shoot(dark.page, `/students/${dark.id('Nkechi')}`, 'student-dark');
+await shoot(small.page, `/students/${small.id('Sunniva')}`, 'student-phone');
+await shoot(desk.page, '/readiness', 'readiness');
+await shoot(desk.page, `/students/${desk.id('Anselm')}/cautions`, 'cautions');
+await shoot(desk.page, `/students/${desk.id('Sunniva')}/decisions`, 'decisions');
+
+await desk.page.goto(`/students/${desk.id('Sunniva')}/bench`);
+await desk.page.getByRole('button', { name: 'Front split gap' }).click();
+for (const [side, trials] of [
+  ['Left', ['34.6', '34.2', '34.4']],
+  ['Right', ['25.2', '25.6', '24.9']],
+])
+  for (const trial of trials) {
+    const field = desk.page.getByRole('region', { name: `${side} side` }).getByRole('textbox', { name: /^Trial/ });
+    await field.fill(trial);
+    await field.press('Enter');
+  }
+await shoot(desk.page, undefined, 'bench');
+
+await desk.page.goto(`/students/${desk.id('Greta')}`);
+await desk.page.getByRole('button', { name: 'Make the next session' }).click();
+await desk.page.getByRole('link', { name: 'Run it' }).waitFor();
+await shoot(desk.page, undefined, 'session-sheet');
+const session = new URL(desk.page.url()).pathname;
+
+for (const [view, name] of [
+  [dark, 'runner-dark'],
+  [small, 'runner-phone'],
+]) {
+  await view.page.goto(`${session}/run`);
+  await view.page.getByRole('button', { name: 'Run', exact: true }).click();
+  const now = view.page.getByRole('region', { name: 'Now' });
+  for (let i = 0; i < 200 && !/Ramped split[\s\S]*%/.test(await now.innerText()); i++) await view.page.keyboard.press('ArrowRight');
+  await view.page.waitForTimeout(4000);
+  await shoot(view.page, undefined, name);
+}
+
+await browser.close();
+server.kill();

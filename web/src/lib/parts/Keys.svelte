@@ -1,0 +1,70 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { resolve } from '$app/paths';
+
+  let dialog = $state<HTMLDialogElement>();
+
+  const groups = [
+    {
+      title: 'Anywhere',
+      keys: [
+        ['?', 'this list'],
+        ['/', 'find a student'],
+      ],
+    },
+    {
+      title: 'On the bench',
+      keys: [
+        ['Enter', 'take the trial; in an empty field, go on'],
+        ['Backspace', 'drop the last trial, when the field is empty'],
+        ['L R', 'left side, right side'],
+        ['W', 'warm or cold'],
+        ['N', 'next measure'],
+      ],
+    },
+    {
+      title: 'On the floor',
+      keys: [
+        ['Space', 'run, pause'],
+        ['→ ←', 'next, back'],
+        ['S', 'skip to the next side or drill'],
+        ['B', 'back off one level'],
+        ['P', 'pain'],
+        ['1–5', 'quality of what was just done'],
+      ],
+    },
+  ];
+
+  function key(event: KeyboardEvent) {
+    if (
+      (event.target as HTMLElement).closest('input, textarea, select, dialog') ||
+      event.ctrlKey ||
+      event.metaKey
+    )
+      return;
+    if (event.key === '?') dialog?.showModal();
+    else if (event.key === '/') {
+      event.preventDefault();
+      void goto(resolve('/students'), { state: { find: true } });
+    }
+  }
+</script>
+
+<svelte:window onkeydown={key} />
+
+<dialog
+  bind:this={dialog}
+  class="ruled bg-base-100 text-base-content m-auto max-w-lg border p-6"
+  aria-label="Keys"
+>
+  {#each groups as group (group.title)}
+    <h2 class="mb-1">{group.title}</h2>
+    <dl class="mb-4 grid grid-cols-[6rem_1fr] gap-y-1">
+      {#each group.keys as [name, does] (name)}
+        <dt><kbd class="kbd kbd-sm">{name}</kbd></dt>
+        <dd>{does}</dd>
+      {/each}
+    </dl>
+  {/each}
+  <button class="btn btn-primary" onclick={() => dialog?.close()}>Close</button>
+</dialog>
