@@ -5,7 +5,7 @@ import { cpus, tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
 
 const root = resolve(import.meta.dirname, '..');
-const server = join(root, 'src/Tensarch.Server/bin/Release/net10.0/Tensarch.Server.dll');
+const server = join(root, 'artifacts/server/Tensarch.Server.dll');
 const port = 5190;
 
 async function startOnce(data) {

@@ -10,7 +10,7 @@ export const test = base.extend<{ expectRefusals: () => void; watched: void }>({
       const errors: string[] = [];
       page.on('pageerror', (error) => errors.push(error.message));
       page.on('console', (message) => {
-        const refusal = /Failed to load resource.*status of 4\d\d/.test(message.text());
+        const refusal = /Failed to load resource: (.*status of 4\d\d|net::ERR_FAILED)/.test(message.text());
         if (message.type() === 'error' && !(refusal && 'refusals' in page)) errors.push(message.text());
       });
       await use();

@@ -66,7 +66,8 @@ test('an assistant reads everything and is offered no change', async ({ page, co
   await expect(page.getByRole('button', { name: /Advance|Stay|Override|Make the next session/ })).toHaveCount(0);
 });
 
-test('a runner without the server keeps what was done and sends it later', async ({ page, context }) => {
+test('a runner without the server keeps what was done and sends it later', async ({ page, context, expectRefusals }) => {
+  expectRefusals();
   await signIn(context);
   await page.goto('/students');
   await page.getByRole('link', { name: 'Greta Lindqvist-Moss' }).click();

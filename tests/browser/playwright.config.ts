@@ -5,7 +5,7 @@ import { join, resolve } from 'node:path';
 import { launch } from './studio.mjs';
 
 const root = resolve(import.meta.dirname, '../..');
-const server = join(root, 'src/Tensarch.Server/bin/Release/net10.0/Tensarch.Server.dll');
+const server = join(root, 'artifacts/server/Tensarch.Server.dll');
 
 /** A server of its own with an empty folder for its data. */
 const serve = (port: number, demo: boolean) => ({

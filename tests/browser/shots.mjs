@@ -9,7 +9,7 @@ import { launch, signIn } from './studio.mjs';
 const root = resolve(import.meta.dirname, '../..');
 const out = (name) => join(root, 'docs/screenshots', `${name}.png`);
 const base = 'http://127.0.0.1:5183';
-const server = spawn('dotnet', ['exec', join(root, 'src/Tensarch.Server/bin/Release/net10.0/Tensarch.Server.dll')], {
+const server = spawn('dotnet', ['exec', join(root, 'artifacts/server/Tensarch.Server.dll')], {
   cwd: join(root, 'src/Tensarch.Server'),
   stdio: 'ignore',
   env: {

@@ -17,12 +17,15 @@ public static class Database
         }.ToString();
         services.AddScoped<StudioScope>();
         services.AddScoped<StudioClock>();
+        services.AddSingleton(new DatabaseFile(connection));
         return services.AddDbContext<TensarchDb>(options => options.UseSqlite(connection).AddInterceptors(new FullSync()));
     }
 
-    /// <summary>Brings the file to the newest migration.</summary>
+    /// <summary>Brings the file to the newest migration; leaves one that is there already alone, which starts a second sooner.</summary>
     public static async Task Migrate(IServiceProvider services)
     {
+        if (services.GetRequiredService<DatabaseFile>().IsMigrated())
+            return;
         await using var scope = services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<TensarchDb>();
         await db.Database.MigrateAsync();

@@ -1,4 +1,3 @@
-using Microsoft.EntityFrameworkCore;
 using Tensarch.Server.Data;
 
 namespace Tensarch.Server.Hosting;
@@ -9,21 +8,10 @@ public static class Health
     public static void MapHealth(this IEndpointRouteBuilder app) =>
         app.MapGet(
                 "/health/ready",
-                async (TensarchDb db, CancellationToken ct) =>
-                {
-                    try
-                    {
-                        if ((await db.Database.GetPendingMigrationsAsync(ct)).Any())
-                            return Problems.Of(503, "notMigrated");
-                        await db.Database.OpenConnectionAsync(ct);
-                        await db.Database.ExecuteSqlRawAsync("BEGIN IMMEDIATE; ROLLBACK;", ct);
-                        return Results.Ok(new { status = "ready" });
-                    }
-                    catch (Microsoft.Data.Sqlite.SqliteException)
-                    {
-                        return Problems.Of(503, "notWritable");
-                    }
-                }
+                (DatabaseFile file) =>
+                    !file.IsWritable() ? Problems.Of(503, "notWritable")
+                    : !file.IsMigrated() ? Problems.Of(503, "notMigrated")
+                    : Results.Ok(new { status = "ready" })
             )
             .ExcludeFromDescription();
 }

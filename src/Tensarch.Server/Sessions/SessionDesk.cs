@@ -41,6 +41,12 @@ public sealed class SessionDesk(TensarchDb db, CatalogueContent catalogue, Studi
             return moved < session.CreatedAt ? session.CreatedAt : moved;
         }
 
+        void Started(DateTimeOffset at)
+        {
+            if (session.StartedAt is null || at < session.StartedAt)
+                (session.StartedAt, session.StartedOn) = (at, clock.DayOf(at));
+        }
+
         var (stored, again) = (0, 0);
         var clashes = new List<Guid>();
         void Count(Appended appended, Guid id)
@@ -57,11 +63,14 @@ public sealed class SessionDesk(TensarchDb db, CatalogueContent catalogue, Studi
         {
             var at = Right(set.At);
             Count(await db.Sets.AddFact(Row(session, set, at), new { sessionId, set }, ct), set.Id);
-            if (session.StartedAt is null || at < session.StartedAt)
-                (session.StartedAt, session.StartedOn) = (at, clock.DayOf(at));
+            Started(at);
         }
         foreach (var signal in request.Signals)
-            Count(await db.Signals.AddFact(Row(session, signal, Right(signal.At)), new { sessionId, signal }, ct), signal.Id);
+        {
+            var at = Right(signal.At);
+            Count(await db.Signals.AddFact(Row(session, signal, at), new { sessionId, signal }, ct), signal.Id);
+            Started(at);
+        }
         if (request.FinishedAt is { } finished)
             session.EndedAt ??= Right(finished);
         await db.SaveChangesAsync(ct);
