@@ -35,6 +35,6 @@
     {@render children()}
   </div>
   <div class="hidden justify-self-center md:block md:w-96" aria-hidden="true">
-    <Arch {stones} {stages} label="" small />
+    <Arch {stones} {stages} label="" still />
   </div>
 </main>

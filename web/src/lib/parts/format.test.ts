@@ -20,6 +20,7 @@ describe('numbers', () => {
 
   it('show the sign of a change', () => {
     expect(signed(1.1, 'cm')).toBe('+1.1 cm');
+    expect(signed(0.8, 'cm')).toBe('+0.8 cm');
     expect(signed(-1.1, 'cm')).toBe('−1.1 cm');
     expect(signed(0.01, 'cm')).toBe('0.0 cm');
   });

@@ -18,7 +18,7 @@ export function chosen(value: number, unit = ''): string {
 
 export function signed(value: number, unit: string, digits = 1): string {
   const shown = withUnit(value, unit, digits);
-  return shown.startsWith('−') || /^0(\.0+)?\b/.test(shown) ? shown : `+${shown}`;
+  return shown.startsWith('−') || /^0(\.0+)?(?![.\d])/.test(shown) ? shown : `+${shown}`;
 }
 
 const day = new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short' });

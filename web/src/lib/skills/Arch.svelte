@@ -9,6 +9,8 @@
     label: string;
     /** Small arches, for lists, carry no text and take no focus. */
     small?: boolean;
+    /** Drawn only: no text, no focus. */
+    still?: boolean;
     /** Sides whose gate wants the coach next. */
     next?: Schemas['Side'][];
     chosen?: { side: Schemas['Side']; stage: number };
@@ -16,8 +18,19 @@
     describe?: (stone: Stone) => string;
   }
 
-  let { stones, stages, label, small = false, next = [], chosen, onchoose, describe }: Props = $props();
+  let {
+    stones,
+    stages,
+    label,
+    small = false,
+    still = false,
+    next = [],
+    chosen,
+    onchoose,
+    describe,
+  }: Props = $props();
   const id = $props.id();
+  const quiet = $derived(small || still);
   const count = $derived(stages.length);
   const owned = (side: Schemas['Side']) =>
     stones.filter((s) => s.side === side).every((s) => s.look === 'met' && !s.here);
@@ -68,7 +81,7 @@
   {#if isChosen(stone)}
     <path class="chosen" d={whole.path} />
   {/if}
-  {#if !small}
+  {#if !quiet}
     <text
       x={whole.x}
       y={whole.y}
@@ -82,7 +95,7 @@
 <svg
   viewBox="0 0 {box.width} {box.height}"
   class={['arch', small && 'small']}
-  role={small ? 'img' : 'group'}
+  role={quiet ? 'img' : 'group'}
   aria-label={label}
 >
   <defs>
@@ -107,7 +120,7 @@
     {/if}
   {/each}
   {#each stones as stone (stone.side + stone.stage)}
-    {#if small}
+    {#if quiet}
       <g class={stone.side}>{@render drawn(stone)}</g>
     {:else}
       <g
@@ -128,7 +141,7 @@
       </g>
     {/if}
   {/each}
-  {#if !small && pointed}
+  {#if !quiet && pointed}
     <text class="named {pointed.side}" x="200" y="330" text-anchor="middle">{pointed.stage} {named}</text>
   {/if}
 </svg>

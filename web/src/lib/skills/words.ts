@@ -155,7 +155,10 @@ export function nextText(test: Test): string {
   const name = testName(test.test).toLowerCase();
   const side = step.side ? `the ${step.side} ` : '';
   const from = step.notBefore ? ` ${fromDay(step.notBefore)}` : '';
-  const noise = test.noise == null ? '' : `, noise ${withUnit(test.noise, unitOf(test.test))}`;
+  const noise =
+    test.noise == null || test.outcome === 'stale'
+      ? ''
+      : `, noise ${withUnit(test.noise, unitOf(test.test))}`;
   switch (step.code) {
     case 'takeReading':
       return `Read ${side}${name}, warm, three trials.`;

@@ -57,7 +57,7 @@
       <ul class="grid gap-1">
         {#each account.me.demoAccounts as demo (demo.email)}
           <li class="flex items-center justify-between gap-3">
-            <span>{demo.name}<span class="text-quiet"> · {demo.role}</span></span>
+            <span>{demo.name}<span class="text-quiet">&nbsp;· {demo.role}</span></span>
             <button
               class="btn btn-outline btn-sm"
               onclick={() => {
