@@ -72,7 +72,7 @@ api.MapCompute();
 api.MapSkills();
 api.MapSessions();
 app.Map("/api/{**rest}", () => Problems.NotFound()).ExcludeFromDescription();
-app.MapOpenApi("/api/openapi/{documentName}.json");
+app.MapOpenApi("/api/openapi/{documentName}.json").RequireAuthorization();
 app.MapHealth();
 app.MapWebFallback(webRoot);
 

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
 using Tensarch.Core;
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Skills;
@@ -27,7 +28,7 @@ public sealed class SkillDesk(TensarchDb db, CatalogueContent catalogue, StudioC
         if (problems.Count > 0)
             return problems;
         if (standing.Skill is { } on)
-            return on.Id == request.Id ? Appended.SameAgain : Problem.Of("alreadyOnLadder", "ladder");
+            return on.Id == request.Id ? await Again(request, ct) : Problem.Of("alreadyOnLadder", "ladder");
 
         db.Skills.Add(
             new()
@@ -51,6 +52,15 @@ public sealed class SkillDesk(TensarchDb db, CatalogueContent catalogue, StudioC
         }
     }
 
+    /// <summary>The same start again: the placing that it made carries the hash of its body.</summary>
+    private async Task<Appended> Again(SkillStart request, CancellationToken ct)
+    {
+        var hash = Facts.Hash(request);
+        return await db.Decisions.AnyAsync(d => d.Id == request.LeftDecisionId && d.BodyHash == hash, ct)
+            ? Appended.SameAgain
+            : Appended.Clash;
+    }
+
     public async Task<Result<Appended>> Decide(Standing standing, DecisionRequest request, CancellationToken ct)
     {
         var verdict = standing.Judge(gate, request.Side);
@@ -70,7 +80,7 @@ public sealed class SkillDesk(TensarchDb db, CatalogueContent catalogue, StudioC
         var known = await db.Decisions.AddFact(row, body, ct);
         if (known != Appended.Stored)
             return known;
-        db.Entry(row).State = Microsoft.EntityFrameworkCore.EntityState.Detached;
+        db.Entry(row).State = EntityState.Detached;
         if (request.FromStage != verdict.Stage)
             return Problem.Of("stageMoved", "fromStage", ("stage", verdict.Stage));
         var decided = Decision.Take(request.Kind, verdict, request.Reason);

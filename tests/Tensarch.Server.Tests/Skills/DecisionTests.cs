@@ -38,6 +38,29 @@ public sealed class DecisionTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_start_sent_twice_places_once_and_another_body_is_a_clash()
+    {
+        object Start(Guid left, int stage) =>
+            new
+            {
+                id = Guid.Parse("00000000-0000-7000-8000-000000000001"),
+                ladder = "front-split",
+                approach = "long-and-ramped",
+                leftDecisionId = left,
+                leftStage = stage,
+                rightDecisionId = Guid.Parse("00000000-0000-7000-8000-000000000003"),
+                rightStage = 2,
+            };
+        var id = Guid.NewGuid();
+        Task<HttpResponseMessage> Send(object body) => coach.Post($"/students/{student}/skills", body);
+        Assert.Equal(HttpStatusCode.Created, (await Send(Start(id, 2))).StatusCode);
+        Assert.Equal(HttpStatusCode.OK, (await Send(Start(id, 2))).StatusCode);
+        Assert.Equal("idTaken", await (await Send(Start(id, 3))).Problem(HttpStatusCode.Conflict));
+        Assert.Equal(2, (await coach.Get($"/students/{student}/skills/front-split/decisions")).GetArrayLength());
+        Assert.Equal("outOfRange", await (await Send(Start(id, 9))).Problem(HttpStatusCode.UnprocessableEntity, "leftStage"));
+    }
+
+    [Fact]
     public async Task An_open_gate_is_advanced_once_and_keeps_its_evidence()
     {
         await coach.Place(student, 2, 2);

@@ -1,0 +1,86 @@
+import { beforeAll, describe, expect, it } from 'vitest';
+import type { Schemas } from '$lib/api/client';
+import { catalogue } from '$lib/catalogue/catalogue.svelte';
+import { asks, nextText, shown, status, testName } from './words';
+
+beforeAll(() => {
+  catalogue.content = {
+    measures: [{ key: 'front-split-gap', name: 'Front split gap', unit: 'cm' }],
+    drills: [
+      { key: 'split-support', name: 'Supported split', variants: [{ key: 'high-only', name: 'High only' }] },
+    ],
+    ladders: [],
+    questions: [],
+    approaches: [],
+  } as unknown as Schemas['CatalogueResponse'];
+});
+
+const rom = (more: Partial<Schemas['TestVerdict']>): Schemas['TestVerdict'] => ({
+  test: {
+    kind: 'rom',
+    measure: 'front-split-gap',
+    comparison: 'atMost',
+    threshold: 35,
+    limb: 'thisSide',
+    warmth: 'warm',
+    minTrials: 3,
+  },
+  outcome: 'borderline',
+  reason: 'withinNoise',
+  next: { code: 'retest', side: 'left', notBefore: '2031-03-06' },
+  value: 36.1,
+  threshold: 35,
+  margin: -1.1,
+  noise: 1.2,
+  ...more,
+});
+
+describe('a test in words', () => {
+  it('names what is asked, in the measure’s unit', () => {
+    expect([testName(rom({}).test), asks(rom({}).test), shown(rom({}))]).toEqual([
+      'Front split gap',
+      '≤ 35 cm',
+      '36.1',
+    ]);
+  });
+
+  it('says what to do next, from when, and how far the noise reaches', () => {
+    expect(nextText(rom({}))).toBe(
+      'Re-test the left front split gap on or after Thu 6 Mar, warm: 1.1 cm short, within noise, noise 1.2 cm.',
+    );
+  });
+
+  it('says on the line rather than nothing past it', () => {
+    expect(status(rom({ margin: 0.01 }))).toBe('on the line, within noise');
+  });
+
+  it('does not speak of noise when the reading is too old', () => {
+    expect(nextText(rom({ outcome: 'stale', reason: 'olderThanShelfLife' }))).not.toContain('noise');
+  });
+
+  it('counts holds and sessions', () => {
+    const hold = rom({
+      test: {
+        kind: 'hold',
+        drill: 'split-support',
+        variant: 'high-only',
+        seconds: 30,
+        quality: null,
+        shelfDays: 21,
+      },
+      reason: 'heldOnce',
+      next: { code: 'recordHold', side: 'left', count: 1 },
+      value: 31,
+    });
+    expect([asks(hold.test), shown(hold), status(hold)]).toEqual(['2 × 30 s', '31', '1 of 2 holds']);
+    expect(nextText(hold)).toBe('Hold supported split, high only on the left side: 1 more of 30 s.');
+    const exposure = rom({
+      test: { kind: 'exposure', sessions: 4, days: 5 },
+      reason: 'tooFewSessions',
+      next: { code: 'logSessions', side: 'left', count: 1 },
+      count: 3,
+      needed: 4,
+    });
+    expect([status(exposure), nextText(exposure)]).toEqual(['3 of 4 sessions', 'Log 1 more session.']);
+  });
+});
