@@ -21,9 +21,17 @@ public readonly record struct Result<T>
     /// <exception cref="InvalidOperationException">There are problems instead.</exception>
     public T Value => IsOk ? value! : throw new InvalidOperationException(Problems[0].Code);
 
+    internal static Result<T> Good(T value) => new(value, []);
+
     public static implicit operator Result<T>(T value) => new(value, []);
 
     public static implicit operator Result<T>(Problem problem) => new(default, [problem]);
 
     public static implicit operator Result<T>(List<Problem> problems) => new(default, problems);
+}
+
+public static class Result
+{
+    /// <summary>A good result of a type that converts to none by itself, such as a list.</summary>
+    public static Result<T> Of<T>(T value) => Result<T>.Good(value);
 }

@@ -8,6 +8,8 @@ namespace Tensarch.Core.Catalogue;
 /// <summary>The shipped content, checked: measures, ladders, drills, intake questions, stop rules and approaches.</summary>
 public sealed class CatalogueContent(
     IReadOnlyList<Measure> measures,
+    IReadOnlyList<BenchPosition> positions,
+    IReadOnlyList<Battery> batteries,
     IReadOnlyList<Ladder> ladders,
     IReadOnlyList<Drill> drills,
     IReadOnlyList<IntakeQuestion> questions,
@@ -19,6 +21,13 @@ public sealed class CatalogueContent(
     private readonly Dictionary<string, Drill> drillsByKey = drills.ToDictionary(d => d.Key);
 
     public IReadOnlyList<Measure> Measures { get; } = measures;
+
+    /// <summary>Body positions, in the order in which a sitting goes through them.</summary>
+    public IReadOnlyList<BenchPosition> Positions { get; } = positions;
+
+    public IReadOnlyList<Battery> Batteries { get; } = batteries;
+
+    public IReadOnlyDictionary<string, Measure> MeasuresByKey => measuresByKey;
 
     public IReadOnlyList<Ladder> Ladders { get; } = ladders;
 

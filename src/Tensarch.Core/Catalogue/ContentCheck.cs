@@ -1,3 +1,4 @@
+using Tensarch.Core.Measuring;
 using Tensarch.Core.Planning;
 using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
@@ -9,6 +10,11 @@ internal static class ContentCheck
 {
     public static void Check(CatalogueContent content)
     {
+        foreach (var measure in content.Measures)
+            CheckMeasure(measure, content);
+        foreach (var battery in content.Batteries)
+        foreach (var key in battery.Measures)
+            Must(content.FindMeasure(key) is not null, "measures", $"batteries.{battery.Key}", $"No measure {key}.");
         foreach (var ladder in content.Ladders)
             CheckLadder(ladder, content);
         foreach (var drill in content.DrillList)
@@ -20,6 +26,30 @@ internal static class ContentCheck
                 signal.ToString(),
                 "Every signal has exactly one rule."
             );
+    }
+
+    private static void CheckMeasure(Measure measure, CatalogueContent content)
+    {
+        Must(
+            content.Positions.Any(p => p.Key == measure.Position),
+            "measures",
+            measure.Key,
+            $"No position {measure.Position}."
+        );
+        Must(measure.Min < measure.Max, "measures", measure.Key, "The least plausible value is under the greatest.");
+        Must(
+            measure.Picture is not { Kind: PictureKind.Line } line || line.Landmarks.Count == 4,
+            "measures",
+            measure.Key,
+            "A line has four landmarks."
+        );
+        Must(
+            measure.Picture is null || measure.Instruments.Contains(Instrument.Picture),
+            "measures",
+            measure.Key,
+            "What is read from a picture names the picture as an instrument."
+        );
+        Must(measure.Kind == MeasureKind.Step == measure.Step is not null, "measures", measure.Key, "Steps have a size, and nothing else has.");
     }
 
     private static void CheckLadder(Ladder ladder, CatalogueContent content)

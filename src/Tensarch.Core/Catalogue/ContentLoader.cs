@@ -28,8 +28,11 @@ public static class ContentLoader
     public static CatalogueContent Load(IReadOnlyDictionary<string, string> files)
     {
         var schemas = Resources("schema/");
+        var measures = Newest<MeasureFile>(files, schemas, "measures");
         var content = new CatalogueContent(
-            Newest<MeasureFile>(files, schemas, "measures").Measures,
+            measures.Measures,
+            measures.Positions,
+            measures.Batteries,
             [
                 .. files
                     .Where(f => f.Key.StartsWith("ladders/", StringComparison.Ordinal))
@@ -87,7 +90,12 @@ public static class ContentLoader
             );
     }
 
-    private sealed record MeasureFile(int Version, IReadOnlyList<Measure> Measures);
+    private sealed record MeasureFile(
+        int Version,
+        IReadOnlyList<BenchPosition> Positions,
+        IReadOnlyList<Battery> Batteries,
+        IReadOnlyList<Measure> Measures
+    );
 
     private sealed record DrillFile(int Version, IReadOnlyList<Drill> Drills);
 

@@ -8,7 +8,7 @@ public sealed record Asymmetry(Change Change, Side? Weaker)
     public static Asymmetry Between(Estimate left, Estimate right, Better better, bool samePerson = true)
     {
         var change = Measuring.Change.Between(left, right, samePerson);
-        if (!change.Detectable)
+        if (!change.Detectable || better == Better.None)
             return new(change, null);
         var rightIsGreater = change.Difference > 0;
         return new(change, rightIsGreater == (better == Better.Up) ? Side.Left : Side.Right);

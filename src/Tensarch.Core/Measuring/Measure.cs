@@ -6,13 +6,37 @@ public enum Better
 {
     Up,
     Down,
+
+    /// <summary>Neither: the value converts something else (a breath's length).</summary>
+    None,
+}
+
+/// <summary>How a measure's value comes out of what was written down.</summary>
+public enum MeasureKind
+{
+    /// <summary>The mean of the trials, with a standard error.</summary>
+    Range,
+
+    /// <summary>The best of the attempts, each of which is kept; no standard error.</summary>
+    Hold,
+
+    /// <summary>Successes of all attempts, shown with its Wilson interval.</summary>
+    Rate,
+
+    /// <summary>Read in steps, such as wedges; standard error 0.</summary>
+    Step,
 }
 
 /// <summary>A way of cheating the number. A disqualifying one keeps the reading out of every gate and trend.</summary>
 /// <param name="OnlyStandard">Disqualifies under this standard alone; under all when none is named.</param>
 public sealed record Compensation(string Key, string Name, bool Disqualifies, string? OnlyStandard = null);
 
+/// <summary>A variant of a hold or a line. Values of two levels are never put side by side.</summary>
+public sealed record MeasureLevel(string Key, string Name);
+
 /// <summary>What is read, how, in which unit, on which side, and how far a reading can be trusted.</summary>
+/// <param name="Group">The family in which the library lists it: <c>hips</c>, <c>squat</c>, <c>trunk</c> or <c>holds</c>.</param>
+/// <param name="Position">The body position in which it is read; a sitting changes position as little as possible.</param>
 /// <param name="SideMeans">What the side names, such as "front leg".</param>
 /// <param name="Min">The least plausible value, in the measure's unit.</param>
 /// <param name="Max">The greatest plausible value, in the measure's unit.</param>
@@ -20,11 +44,18 @@ public sealed record Compensation(string Key, string Name, bool Disqualifies, st
 /// <param name="Sem">Starting SEM for one trial by one careful coach.</param>
 /// <param name="Tau">Starting day-to-day standard deviation.</param>
 /// <param name="ShelfDays">After so many days a reading is stale.</param>
-/// <param name="Regions">Where pain during this reading is counted.</param>
+/// <param name="Instruments">What it may be read with, the usual one first.</param>
+/// <param name="Loads">What taking it loads. A held tag keeps the measure off the bench.</param>
+/// <param name="Landmarks">Where to measure from and to.</param>
+/// <param name="Step">Values are multiples of this, in the measure's unit.</param>
+/// <param name="Picture">How it is read from a side picture, where it can be.</param>
 public sealed record Measure(
     string Key,
     string Name,
     string Reads,
+    string Group,
+    MeasureKind Kind,
+    string Position,
     bool PerSide,
     string? SideMeans,
     string Unit,
@@ -38,12 +69,31 @@ public sealed record Measure(
     Mode Mode,
     int ShelfDays,
     IReadOnlyList<string> Standards,
-    IReadOnlyList<LoadTag> Regions,
+    IReadOnlyList<MeasureLevel> Levels,
+    IReadOnlyList<Instrument> Instruments,
+    IReadOnlyDictionary<LoadTag, Load> Loads,
+    IReadOnlyList<string> Landmarks,
     IReadOnlyList<string> Protocol,
-    IReadOnlyList<Compensation> Compensations
+    IReadOnlyList<Compensation> Compensations,
+    MeasureFigure Figure,
+    double? Step = null,
+    PictureProtocol? Picture = null
 )
 {
+    /// <summary>Where pain during a reading is counted.</summary>
+    public IEnumerable<LoadTag> Regions() => Loads.Keys.Where(t => t.IsRegion());
+
     /// <summary>Whether any of the compensations seen disqualifies a reading under this standard.</summary>
     public bool IsDisqualified(IReadOnlyCollection<string> seen, string? standard) =>
         Compensations.Any(c => c.Disqualifies && seen.Contains(c.Key) && (c.OnlyStandard is null || c.OnlyStandard == standard));
+
+    /// <summary>The first tag that keeps this measure off the bench today; none when it may be taken.</summary>
+    public LoadTag? HeldBy(Cautions cautions) =>
+        Loads.Where(l => !cautions.Allow(new Dictionary<LoadTag, Load> { [l.Key] = l.Value })).Select(l => (LoadTag?)l.Key).FirstOrDefault();
 }
+
+/// <summary>A body position of the bench, in the order in which a sitting goes through them.</summary>
+public sealed record BenchPosition(string Key, string Name);
+
+/// <summary>A named set of measures for one sitting.</summary>
+public sealed record Battery(string Key, string Name, IReadOnlyList<string> Measures);

@@ -47,12 +47,13 @@ public sealed record Evidence(
 )
 {
     /// <summary>Readings of a measure on a side, in the warmth and mode named, under the skill's standard where the measure has standards.</summary>
-    public IEnumerable<Reading> Of(Measure measure, Side? side, Warmth warmth) =>
+    public IEnumerable<Reading> Of(Measure measure, Side? side, Warmth warmth, string? level = null) =>
         Readings.Where(r =>
             r.Series.Measure == measure.Key
             && r.Series.Side == (measure.PerSide ? side : null)
             && r.Series.Warmth == warmth
             && r.Series.Mode == measure.Mode
+            && r.Series.Level == level
             && (measure.Standards.Count == 0 || r.Series.Standard == Standard)
         );
 }

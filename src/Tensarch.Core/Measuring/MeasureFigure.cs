@@ -1,0 +1,37 @@
+namespace Tensarch.Core.Measuring;
+
+/// <summary>
+/// A line figure of a measure: the start position, the end position, and where to measure. Coordinates in a box of 160 × 120,
+/// x to the right, y down, the floor at y = 112.
+/// </summary>
+/// <param name="Ground">Whether the floor is drawn.</param>
+/// <param name="WallX">Where a wall stands; none without one.</param>
+/// <param name="Props">Blocks, wedges and tables as x, y, width, height.</param>
+public sealed record MeasureFigure(
+    bool Ground,
+    FigurePose Start,
+    FigurePose End,
+    FigureMark Mark,
+    double? WallX = null,
+    IReadOnlyList<IReadOnlyList<double>>? Props = null
+);
+
+/// <param name="Lines">Limbs as open lines of points.</param>
+/// <param name="Head">Centre and radius; none where the head is not in the picture.</param>
+public sealed record FigurePose(IReadOnlyList<IReadOnlyList<IReadOnlyList<double>>> Lines, IReadOnlyList<double>? Head = null);
+
+public enum MarkKind
+{
+    /// <summary>A distance between two points.</summary>
+    Gap,
+
+    /// <summary>An angle at the middle one of three points.</summary>
+    Angle,
+
+    /// <summary>Landmarks of a side picture.</summary>
+    Landmarks,
+    Clock,
+    Count,
+}
+
+public sealed record FigureMark(MarkKind Kind, IReadOnlyList<IReadOnlyList<double>> Points);
