@@ -6,6 +6,7 @@ using Tensarch.Server.Accounts;
 using Tensarch.Server.Catalogue;
 using Tensarch.Server.Data;
 using Tensarch.Server.Demo;
+using Tensarch.Server.Exchange;
 using Tensarch.Server.Hosting;
 using Tensarch.Server.Measuring;
 using Tensarch.Server.Planning;
@@ -29,7 +30,18 @@ builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddSingleton(_ => content.GetAwaiter().GetResult());
 builder.Services.AddScoped<Standings>();
 builder.Services.AddScoped<StudentDesk>();
+builder.Services.AddScoped<StudioMeasures>();
+builder.Services.AddScoped<OwnNoises>();
 builder.Services.AddScoped<ReadingDesk>();
+builder.Services.AddScoped<SittingDesk>();
+builder.Services.AddScoped<PictureDesk>();
+builder.Services.AddSingleton(new PictureFiles(Path.Combine(data, "pictures")));
+builder.Services.AddSingleton(services => new SimulatedInclinometer(
+    services.GetRequiredService<TimeProvider>(),
+    builder.Configuration.GetValue("SimulatedInclinometer", builder.Configuration.GetValue<bool>("Demo"))
+));
+builder.Services.AddSingleton<IInclinometer>(services => services.GetRequiredService<SimulatedInclinometer>());
+builder.Services.AddScoped<ReadingImport>();
 builder.Services.AddScoped<SkillDesk>();
 builder.Services.AddScoped<PlanDesk>();
 builder.Services.AddScoped<SessionDesk>();
@@ -71,6 +83,7 @@ api.MapMeasuring();
 api.MapCompute();
 api.MapSkills();
 api.MapSessions();
+api.MapExchange();
 app.Map("/api/{**rest}", () => Problems.NotFound()).ExcludeFromDescription();
 app.MapOpenApi("/api/openapi/{documentName}.json").RequireAuthorization();
 app.MapHealth();

@@ -37,6 +37,7 @@ public sealed class StudioApp : WebApplicationFactory<Program>
         builder.UseSetting("Data", DataFolder);
         builder.UseSetting("SignInsPerMinute", SignInsPerMinute.ToString(System.Globalization.CultureInfo.InvariantCulture));
         builder.UseSetting("Demo", Demo.ToString());
+        builder.UseSetting("SimulatedInclinometer", "true");
         builder.UseSetting("Logging:LogLevel:Default", "None");
         builder.ConfigureServices(services =>
         {
@@ -163,7 +164,8 @@ public sealed record StudioClient(HttpClient Http, Guid StudioId, Guid UserId, s
         Guid? id = null,
         string[]? compensations = null,
         int? pain = null,
-        DateTimeOffset? takenAt = null
+        DateTimeOffset? takenAt = null,
+        bool confirmed = false
     ) =>
         new
         {
@@ -172,7 +174,7 @@ public sealed record StudioClient(HttpClient Http, Guid StudioId, Guid UserId, s
             side,
             warmth = "warm",
             standard = measure == "front-split-gap" ? "square" : null,
-            instrument = "tape",
+            instrument = measure.EndsWith("-gap", StringComparison.Ordinal) || measure == "knee-to-wall" ? "tape" : "goniometer",
             trials,
             compensations = compensations ?? [],
             quality = (int?)null,
@@ -180,6 +182,7 @@ public sealed record StudioClient(HttpClient Http, Guid StudioId, Guid UserId, s
             pain,
             note = (string?)null,
             takenAt,
+            confirmed,
         };
 
     /// <summary>Readings on both sides that meet every range test up to a gap of 30 cm.</summary>

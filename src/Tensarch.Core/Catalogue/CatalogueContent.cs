@@ -10,6 +10,7 @@ public sealed class CatalogueContent(
     IReadOnlyList<Measure> measures,
     IReadOnlyList<BenchPosition> positions,
     IReadOnlyList<Battery> batteries,
+    IReadOnlyList<PictureView> views,
     IReadOnlyList<Ladder> ladders,
     IReadOnlyList<Drill> drills,
     IReadOnlyList<IntakeQuestion> questions,
@@ -26,6 +27,11 @@ public sealed class CatalogueContent(
     public IReadOnlyList<BenchPosition> Positions { get; } = positions;
 
     public IReadOnlyList<Battery> Batteries { get; } = batteries;
+
+    public IReadOnlyList<PictureView> Views { get; } = views;
+
+    /// <summary>How a picture is read: by a measure's key, or by that of a view which gives an angle and no reading.</summary>
+    public PictureProtocol? FindPicture(string key) => FindMeasure(key)?.Picture ?? Views.FirstOrDefault(v => v.Key == key)?.Picture;
 
     public IReadOnlyDictionary<string, Measure> MeasuresByKey => measuresByKey;
 

@@ -30,12 +30,7 @@ internal static class ContentCheck
 
     private static void CheckMeasure(Measure measure, CatalogueContent content)
     {
-        Must(
-            content.Positions.Any(p => p.Key == measure.Position),
-            "measures",
-            measure.Key,
-            $"No position {measure.Position}."
-        );
+        Must(content.Positions.Any(p => p.Key == measure.Position), "measures", measure.Key, $"No position {measure.Position}.");
         Must(measure.Min < measure.Max, "measures", measure.Key, "The least plausible value is under the greatest.");
         Must(
             measure.Picture is not { Kind: PictureKind.Line } line || line.Landmarks.Count == 4,
@@ -49,7 +44,12 @@ internal static class ContentCheck
             measure.Key,
             "What is read from a picture names the picture as an instrument."
         );
-        Must(measure.Kind == MeasureKind.Step == measure.Step is not null, "measures", measure.Key, "Steps have a size, and nothing else has.");
+        Must(
+            measure.Kind == MeasureKind.Step == measure.Step is not null,
+            "measures",
+            measure.Key,
+            "Steps have a size, and nothing else has."
+        );
     }
 
     private static void CheckLadder(Ladder ladder, CatalogueContent content)

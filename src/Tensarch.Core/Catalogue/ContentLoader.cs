@@ -33,6 +33,7 @@ public static class ContentLoader
             measures.Measures,
             measures.Positions,
             measures.Batteries,
+            measures.Views,
             [
                 .. files
                     .Where(f => f.Key.StartsWith("ladders/", StringComparison.Ordinal))
@@ -94,6 +95,7 @@ public static class ContentLoader
         int Version,
         IReadOnlyList<BenchPosition> Positions,
         IReadOnlyList<Battery> Batteries,
+        IReadOnlyList<PictureView> Views,
         IReadOnlyList<Measure> Measures
     );
 

@@ -62,10 +62,7 @@ public static class BlockFaces
         if (kinds.Count == 0 || stack.Any(b => kinds.All(k => k.Key != b.Kind)))
             return Problem.Of("unknownBlock", "faces");
         var used = stack.Count == 0 ? [kinds[0]] : stack.Select(b => kinds.First(k => k.Key == b.Kind)).Distinct().ToList();
-        return new StackHeight(
-            stack.Sum(b => kinds.First(k => k.Key == b.Kind).Height(b.Face)),
-            used.Min(k => k.LowCm) / 2 / Math.Sqrt(3)
-        );
+        return new StackHeight(stack.Sum(b => kinds.First(k => k.Key == b.Kind).Height(b.Face)), used.Min(k => k.LowCm) / 2 / Math.Sqrt(3));
     }
 
     /// <summary>The stack of one kind that comes closest to a height, with the fewest blocks; low faces before tall ones.</summary>

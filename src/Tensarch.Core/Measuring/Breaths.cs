@@ -8,10 +8,12 @@ public static class Breaths
     public const double MostSeconds = 20;
 
     /// <returns>Seconds of so many breaths; <c>outOfRange</c> for a breath length outside 2 to 20 s, <c>negative</c> for a count.</returns>
-    public static Result<double> ToSeconds(double breaths, double breathSeconds) => Convert(breaths, breathSeconds, breaths * breathSeconds);
+    public static Result<double> ToSeconds(double breaths, double breathSeconds) =>
+        Convert(breaths, breathSeconds, breaths * breathSeconds);
 
     /// <returns>Breaths in so many seconds; problems as above.</returns>
-    public static Result<double> FromSeconds(double seconds, double breathSeconds) => Convert(seconds, breathSeconds, seconds / breathSeconds);
+    public static Result<double> FromSeconds(double seconds, double breathSeconds) =>
+        Convert(seconds, breathSeconds, seconds / breathSeconds);
 
     /// <summary>Seconds per breath from a count over some time.</summary>
     public static Result<double> Length(int breaths, double overSeconds)

@@ -70,7 +70,9 @@ public static class LineDeviation
     private static double Lean(PlanePoint low, PlanePoint high, double tiltDeg)
     {
         var lean = -new PlanePoint(0, 1).TurnTo(high - low) + tiltDeg;
-        return lean > 180 ? lean - 360 : lean < -180 ? lean + 360 : lean;
+        return lean > 180 ? lean - 360
+            : lean < -180 ? lean + 360
+            : lean;
     }
 
     private static int Sign(Facing facing) => facing == Facing.Left ? 1 : -1;

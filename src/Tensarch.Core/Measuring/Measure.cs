@@ -89,7 +89,10 @@ public sealed record Measure(
 
     /// <summary>The first tag that keeps this measure off the bench today; none when it may be taken.</summary>
     public LoadTag? HeldBy(Cautions cautions) =>
-        Loads.Where(l => !cautions.Allow(new Dictionary<LoadTag, Load> { [l.Key] = l.Value })).Select(l => (LoadTag?)l.Key).FirstOrDefault();
+        Loads
+            .Where(l => !cautions.Allow(new Dictionary<LoadTag, Load> { [l.Key] = l.Value }))
+            .Select(l => (LoadTag?)l.Key)
+            .FirstOrDefault();
 }
 
 /// <summary>A body position of the bench, in the order in which a sitting goes through them.</summary>

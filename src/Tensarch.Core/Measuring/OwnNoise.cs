@@ -36,7 +36,8 @@ public static class OwnNoise
         return new(ownSem, dof, Math.Sqrt(Blend(tau * tau, PriorDof, between, pairs)), pairs);
     }
 
-    private static double Blend(double prior, int priorWeight, double sum, int weight) => (priorWeight * prior + sum) / (priorWeight + weight);
+    private static double Blend(double prior, int priorWeight, double sum, int weight) =>
+        (priorWeight * prior + sum) / (priorWeight + weight);
 
     private static (double Squares, int Dof) Within(IEnumerable<Repeat> repeats)
     {

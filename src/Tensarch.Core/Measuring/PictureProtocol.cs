@@ -16,6 +16,9 @@ public enum PictureKind
 /// <param name="Complement">The reading is 180° less the joint's angle.</param>
 public sealed record PictureProtocol(PictureKind Kind, IReadOnlyList<string> Landmarks, bool Complement = false);
 
+/// <summary>A side picture that gives an angle to look at and no reading.</summary>
+public sealed record PictureView(string Key, string Name, PictureProtocol Picture);
+
 /// <summary>A point of a picture, in pixels, x to the right and y down.</summary>
 public readonly record struct PicturePoint(double X, double Y);
 
@@ -69,7 +72,9 @@ public static class PictureReading
             case PictureKind.Shoulderstand:
             {
                 var line = LineDeviation.Shoulderstand(points[0], points[1], points[2], tilt, placement.Facing);
-                return line.IsOk ? new PlacementAngles(line.Value.LineDeg, null, line.Value.HipDeg, line.Value.LeanDeg) : line.Problems.ToList();
+                return line.IsOk
+                    ? new PlacementAngles(line.Value.LineDeg, null, line.Value.HipDeg, line.Value.LeanDeg)
+                    : line.Problems.ToList();
             }
             default:
             {

@@ -30,7 +30,13 @@ public static class SittingOrder
                 .FirstOrDefault(p => wanted.Any(i => i.Warmth == Warmth.Warm && measures[i.Measure].Position == p));
             return shared is null
                 ? (part, null)
-                : ([.. part.Where(i => measures[i.Measure].Position != shared), .. part.Where(i => measures[i.Measure].Position == shared)], shared);
+                : (
+                    [
+                        .. part.Where(i => measures[i.Measure].Position != shared),
+                        .. part.Where(i => measures[i.Measure].Position == shared),
+                    ],
+                    shared
+                );
         }
 
         List<SittingItem> Arrange(IEnumerable<SittingItem> part, string? first) =>
@@ -44,7 +50,8 @@ public static class SittingOrder
 
         int Rank(string position) => positions.Index().First(p => p.Item.Key == position).Index;
 
-        int LevelRank(SittingItem item) => measures[item.Measure].Levels.Index().Where(l => l.Item.Key == item.Level).Select(l => l.Index).FirstOrDefault();
+        int LevelRank(SittingItem item) =>
+            measures[item.Measure].Levels.Index().Where(l => l.Item.Key == item.Level).Select(l => l.Index).FirstOrDefault();
     }
 
     /// <summary>How often the body changes position on the way through.</summary>

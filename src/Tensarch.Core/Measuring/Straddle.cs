@@ -32,7 +32,12 @@ public static class Straddle
     }
 
     /// <summary>The height of the pelvis that this heel distance implies: L̄·cos(θ/2), in cm.</summary>
-    public static Result<double> ExpectedGap(double leftLegCm, double rightLegCm, double heelDistanceCm, double hipWidthCm = DefaultHipWidthCm)
+    public static Result<double> ExpectedGap(
+        double leftLegCm,
+        double rightLegCm,
+        double heelDistanceCm,
+        double hipWidthCm = DefaultHipWidthCm
+    )
     {
         var problems = Check(leftLegCm, rightLegCm, heelDistanceCm, hipWidthCm);
         if (problems.Count > 0)
@@ -69,8 +74,7 @@ public static class Straddle
         double? tolerance =
             expected.Value < LeastExpectedCm
                 ? null
-                : AlwaysAllowedCm
-                    + 1.96 * Math.Sqrt(Math.Pow(gap.StandardError, 2) + Math.Pow(slope * heelDistance.StandardError, 2));
+                : AlwaysAllowedCm + 1.96 * Math.Sqrt(Math.Pow(gap.StandardError, 2) + Math.Pow(slope * heelDistance.StandardError, 2));
         return new StraddleCheck(expected.Value, gap.Value - expected.Value, tolerance);
     }
 

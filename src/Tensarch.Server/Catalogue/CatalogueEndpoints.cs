@@ -4,12 +4,16 @@ using Tensarch.Core.Measuring;
 using Tensarch.Core.Planning;
 using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
+using Tensarch.Server.Measuring;
 
 namespace Tensarch.Server.Catalogue;
 
 /// <summary>The words and numbers of the shipped content that the screens show.</summary>
 public sealed record CatalogueResponse(
     IReadOnlyList<Measure> Measures,
+    IReadOnlyList<BenchPosition> Positions,
+    IReadOnlyList<Battery> Batteries,
+    IReadOnlyList<PictureView> Views,
     IReadOnlyList<Ladder> Ladders,
     IReadOnlyList<DrillView> Drills,
     IReadOnlyList<IntakeQuestion> Questions,
@@ -34,10 +38,13 @@ public static class CatalogueEndpoints
     public static void MapCatalogue(this IEndpointRouteBuilder api) =>
         api.MapGet(
                 "/catalogue",
-                Ok<CatalogueResponse> (CatalogueContent c) =>
+                async Task<Ok<CatalogueResponse>> (CatalogueContent c, StudioMeasures measures, CancellationToken ct) =>
                     TypedResults.Ok(
                         new CatalogueResponse(
-                            c.Measures,
+                            await measures.All(ct),
+                            c.Positions,
+                            c.Batteries,
+                            c.Views,
                             c.Ladders,
                             [
                                 .. c.DrillList.Select(d => new DrillView(

@@ -21,6 +21,9 @@ public sealed class StudentRow : IStudioRow
 
     public double? RightLegCm { get; set; }
 
+    /// <summary>Between the two hip joints.</summary>
+    public double HipWidthCm { get; set; } = 17;
+
     public double? BodyweightKg { get; set; }
 
     public double BreathSeconds { get; set; }

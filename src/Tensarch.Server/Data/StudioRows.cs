@@ -10,6 +10,12 @@ public sealed class StudioRow
 
     /// <summary>IANA name; training days are counted in it.</summary>
     public required string TimeZone { get; set; }
+
+    /// <summary>The kinds of block in the house as JSON; none for the standard block alone.</summary>
+    public string? BlocksJson { get; set; }
+
+    /// <summary>Counts up with every change of the blocks.</summary>
+    public int BlocksVersion { get; set; }
 }
 
 public enum Role

@@ -25,5 +25,8 @@ public sealed class StudioClock(TimeProvider time, StudioScope scope)
 
     public DateOnly Today => DayOf(Now);
 
+    /// <summary>The instant of a local time in the studio's time zone.</summary>
+    public DateTimeOffset At(DateTime local) => new DateTimeOffset(local, scope.TimeZone.GetUtcOffset(local)).ToUniversalTime();
+
     public DateOnly DayOf(DateTimeOffset instant) => DateOnly.FromDateTime(TimeZoneInfo.ConvertTime(instant, scope.TimeZone).DateTime);
 }

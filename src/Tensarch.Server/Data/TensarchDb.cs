@@ -25,6 +25,16 @@ public sealed class TensarchDb(DbContextOptions<TensarchDb> options, StudioScope
 
     public DbSet<ReadingVoidRow> ReadingVoids => Set<ReadingVoidRow>();
 
+    public DbSet<SittingRow> Sittings => Set<SittingRow>();
+
+    public DbSet<DraftRow> Drafts => Set<DraftRow>();
+
+    public DbSet<OwnMeasureRow> OwnMeasures => Set<OwnMeasureRow>();
+
+    public DbSet<PictureRow> Pictures => Set<PictureRow>();
+
+    public DbSet<MarkRow> Marks => Set<MarkRow>();
+
     public DbSet<SkillRow> Skills => Set<SkillRow>();
 
     public DbSet<DecisionRow> Decisions => Set<DecisionRow>();
@@ -71,20 +81,100 @@ public sealed class TensarchDb(DbContextOptions<TensarchDb> options, StudioScope
         Own<ReviewRow>(builder);
         builder.Entity<ReviewRow>().HasIndex(r => r.StudentId);
 
+        builder.Entity<StudioRow>().Property(s => s.BlocksVersion).IsConcurrencyToken();
+
         Own<ReadingRow>(builder);
-        builder.Entity<ReadingRow>().HasIndex(r => new { r.StudentId, r.TakenAt });
-        builder
-            .Entity<ReadingRow>()
-            .HasIndex(r => new
+        Index<ReadingRow>(
+            builder,
+            r => new
+            {
+                r.StudentId,
+                r.TakenAt,
+                r.Id,
+            }
+        );
+        Index<ReadingRow>(
+            builder,
+            r => new
             {
                 r.StudentId,
                 r.Measure,
                 r.Side,
                 r.TakenAt,
-            });
+                r.Id,
+            }
+        );
+        Index<ReadingRow>(
+            builder,
+            r => new
+            {
+                r.StudioId,
+                r.TakenAt,
+                r.Id,
+            }
+        );
+        Index<ReadingRow>(
+            builder,
+            r => new
+            {
+                r.StudioId,
+                r.Measure,
+                r.TakenAt,
+                r.Id,
+            }
+        );
+        Index<ReadingRow>(
+            builder,
+            r => new
+            {
+                r.TakenBy,
+                r.Measure,
+                r.Instrument,
+                r.TakenAt,
+            }
+        );
+        Index<ReadingRow>(builder, r => new { r.SittingId });
         builder.Entity<ReadingRow>().HasOne(r => r.Void).WithOne().HasForeignKey<ReadingVoidRow>(v => v.ReadingId);
         Own<ReadingVoidRow>(builder);
         builder.Entity<ReadingVoidRow>().HasKey(v => v.ReadingId);
+
+        Own<SittingRow>(builder);
+        Index<SittingRow>(
+            builder,
+            s => new
+            {
+                s.StudentId,
+                s.EndedAt,
+                s.StartedAt,
+            }
+        );
+        Own<DraftRow>(builder);
+        builder.Entity<DraftRow>().HasKey(d => new { d.SittingId, d.Slot });
+        builder.Entity<DraftRow>().Property(d => d.Version).IsConcurrencyToken();
+        builder.Entity<DraftRow>().HasOne<SittingRow>().WithMany().HasForeignKey(d => d.SittingId);
+        Own<OwnMeasureRow>(builder);
+        builder
+            .Entity<OwnMeasureRow>()
+            .HasIndex(o => new
+            {
+                o.StudioId,
+                o.Measure,
+                o.Version,
+            })
+            .IsUnique();
+        Own<PictureRow>(builder);
+        Index<PictureRow>(
+            builder,
+            p => new
+            {
+                p.StudentId,
+                p.TakenAt,
+                p.Id,
+            }
+        );
+        Own<MarkRow>(builder);
+        Index<MarkRow>(builder, m => new { m.PictureId, m.At });
+        builder.Entity<MarkRow>().HasOne<PictureRow>().WithMany().HasForeignKey(m => m.PictureId);
 
         Own<SkillRow>(builder);
         builder.Entity<SkillRow>().HasIndex(s => new { s.StudentId, s.Ladder }).IsUnique();
@@ -116,6 +206,9 @@ public sealed class TensarchDb(DbContextOptions<TensarchDb> options, StudioScope
         Own<SignalRow>(builder);
         builder.Entity<SignalRow>().HasIndex(s => new { s.StudentId, s.At });
     }
+
+    private static void Index<TRow>(ModelBuilder builder, System.Linq.Expressions.Expression<Func<TRow, object?>> columns)
+        where TRow : class => builder.Entity<TRow>().HasIndex(columns);
 
     /// <summary>The studio filter, which no query can forget.</summary>
     private void Own<TRow>(ModelBuilder builder)

@@ -7,11 +7,17 @@ namespace Tensarch.Server.Demo;
 /// <param name="Limit">Where it levels off.</param>
 public sealed record TrueRange(string Measure, double Start, double Limit);
 
+/// <summary>One side picture of the demo.</summary>
+/// <param name="Level">The variant that it shows, for a line.</param>
+public sealed record DemoPicture(int Day, SamplePicture Picture, string? Level = null);
+
 /// <summary>One student of the demo: who they are and the case they show.</summary>
 /// <param name="Days">Training days, counted back from today.</param>
 /// <param name="Tests">Days on which the gates' measures are read, counted back from today.</param>
 /// <param name="Rate">Share of what is left to gain that one session gains.</param>
 /// <param name="DecidesUntil">The coach takes no decision after this day.</param>
+/// <param name="OnLadder">Placed at the end of the first day.</param>
+/// <param name="Pictures">Side pictures, with the day on which each was taken, counted back from today.</param>
 public sealed record DemoCase(
     string Name,
     string About,
@@ -25,7 +31,9 @@ public sealed record DemoCase(
     double Rate,
     int DecidesUntil,
     IReadOnlyList<TrueRange> Left,
-    IReadOnlyList<TrueRange> Right
+    IReadOnlyList<TrueRange> Right,
+    bool OnLadder = true,
+    IReadOnlyList<DemoPicture>? Pictures = null
 )
 {
     public IReadOnlyList<TrueRange> Of(Side side) => side == Side.Left ? Left : Right;
@@ -67,7 +75,8 @@ public sealed record DemoCase(
             0.07,
             0,
             Ranges((84, 100), (68, 78), (7, 17), (13, 5), (22, 12), (47, 35.3)),
-            Ranges((88, 107), (72, 84), (8, 18), (11, 4), (19, 10), (41, 24))
+            Ranges((88, 107), (72, 84), (8, 18), (11, 4), (19, 10), (41, 24)),
+            Pictures: [new(-42, SamplePicture.FrontSplit(190)), new(-3, SamplePicture.FrontSplit(142))]
         ),
         new(
             "Greta Lindqvist-Moss",
@@ -128,6 +137,45 @@ public sealed record DemoCase(
             -15,
             Ranges((88, 125), (72, 95), (9, 28), (11, 0), (20, 5), (48, 8)),
             Ranges((89, 125), (73, 95), (9, 28), (11, 0), (20, 5), (47, 8))
+        ),
+        new(
+            "Kofi Marchetti",
+            "stilt walker",
+            34,
+            95,
+            "square",
+            60,
+            [],
+            [],
+            [-35, -2],
+            0,
+            0,
+            [new("wrist-extension", 94, 96), new("shoulder-flexion", 164, 168)],
+            [new("wrist-extension", 92, 95), new("shoulder-flexion", 166, 169)],
+            OnLadder: false,
+            Pictures:
+            [
+                new(-35, SamplePicture.Handstand(24, 15, 6), "wall"),
+                new(-2, SamplePicture.Handstand(17.4, 11, 3), "wall"),
+                new(-1, SamplePicture.Handstand(17.1, 9, 2.5), "wall"),
+            ]
+        ),
+        new(
+            "Rosalind Achterberg",
+            "choir singer",
+            58,
+            80,
+            "square",
+            50,
+            ["neck"],
+            [],
+            [-21],
+            0,
+            0,
+            [new("shoulder-extension", 46, 46)],
+            [new("shoulder-extension", 44, 44)],
+            OnLadder: false,
+            Pictures: [new(-21, SamplePicture.Shoulderstand(14, 17))]
         ),
     ];
 }

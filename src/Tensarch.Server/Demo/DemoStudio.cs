@@ -5,6 +5,7 @@ using Microsoft.EntityFrameworkCore;
 using Tensarch.Core.Catalogue;
 using Tensarch.Server.Accounts;
 using Tensarch.Server.Data;
+using Tensarch.Server.Measuring;
 
 namespace Tensarch.Server.Demo;
 
@@ -46,9 +47,10 @@ public static class DemoStudio
         var mine = scope.ServiceProvider.GetRequiredService<StudioScope>();
         mine.Enter(studio.Id, owner.Id, TimeZone);
         var catalogue = scope.ServiceProvider.GetRequiredService<CatalogueContent>();
+        var files = scope.ServiceProvider.GetRequiredService<PictureFiles>();
         var today = scope.ServiceProvider.GetRequiredService<StudioClock>().Today;
         foreach (var who in DemoCase.All)
-            await new Simulator(db, catalogue, mine, today, Seed(who.Name)).Live(who, ct);
+            await new Simulator(db, catalogue, files, mine, today, Seed(who.Name)).Live(who, ct);
         await transaction.CommitAsync(ct);
     }
 

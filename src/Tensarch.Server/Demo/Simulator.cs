@@ -17,7 +17,7 @@ namespace Tensarch.Server.Demo;
 /// Lives fourteen weeks of one student's training: a true range that training moves towards a limit, read with the catalogue's
 /// noise, through the same desks that the screens use. Seeded: the same each time, relative to today.
 /// </summary>
-internal sealed class Simulator(TensarchDb db, CatalogueContent catalogue, StudioScope scope, DateOnly today, int seed)
+internal sealed class Simulator(TensarchDb db, CatalogueContent catalogue, PictureFiles files, StudioScope scope, DateOnly today, int seed)
 {
     private readonly Random random = new(seed);
     private readonly SimulatedClock time = new();
@@ -38,7 +38,7 @@ internal sealed class Simulator(TensarchDb db, CatalogueContent catalogue, Studi
             var trains = who.Days.Contains(day);
             if (who.Tests.Contains(day) || trains && await WantsRetest(id, ct))
                 await Read(who, id, truth, day == first, At(day, day == 0 ? 0 : 16), ct);
-            if (day == first && trains)
+            if (day == first && trains && who.OnLadder)
                 await Place(id, ct);
             if (trains)
                 await Train(who, id, truth, At(day, 17), ct);
@@ -46,7 +46,52 @@ internal sealed class Simulator(TensarchDb db, CatalogueContent catalogue, Studi
                 await Decide(id, ct);
             db.ChangeTracker.Clear();
         }
+        foreach (var picture in who.Pictures ?? [])
+            await Photograph(id, picture, ct);
     }
+
+    /// <summary>Takes a side picture and, where it shows a measure, reads it from landmarks placed three times.</summary>
+    private async Task Photograph(Guid student, DemoPicture shown, CancellationToken ct)
+    {
+        time.Set(At(shown.Day, 18).AddMinutes(shown.Day == -1 ? -100 : 0));
+        var desk = new PictureDesk(db, catalogue, files, Clock, scope);
+        var kept = await desk.Keep(student, NewId(), shown.Picture.View, Clock.Now, shown.Picture.Draw(), ct);
+        Must(kept.Problems);
+        var marks = new List<Guid>();
+        for (var i = 0; i < 3; i++)
+        {
+            var placed = shown.Picture.Truth.Select(p => new PicturePoint(
+                p.X + 1.5 * Normal.Next(random),
+                p.Y + 1.5 * Normal.Next(random)
+            ));
+            var marked = await desk.Mark(kept.Value.Row, new(NewId(), new([.. placed])), ct);
+            Must(marked.Problems);
+            marks.Add(marked.Value.Row.Id);
+        }
+        if (catalogue.FindMeasure(shown.Picture.View) is not { } measure)
+            return;
+        var request = new ReadingRequest(
+            NewId(),
+            measure.Key,
+            null,
+            Warmth.Warm,
+            null,
+            Instrument.Picture,
+            [],
+            [],
+            4,
+            5,
+            0,
+            null,
+            Clock.Now,
+            shown.Level,
+            Marks: marks
+        );
+        Must((await Readings.Take(student, request, ct)).Problems);
+        db.ChangeTracker.Clear();
+    }
+
+    private ReadingDesk Readings => new(db, new StudioMeasures(db, catalogue, scope), new OwnNoises(db), Standings, Clock, scope);
 
     private DateTimeOffset At(int day, int hour)
     {
@@ -106,14 +151,14 @@ internal sealed class Simulator(TensarchDb db, CatalogueContent catalogue, Studi
     )
     {
         time.Set(at);
-        var desk = new ReadingDesk(db, catalogue, Clock, scope);
-        var wanted = baseline ? [.. truth[Side.Left].Keys] : await Wanted(id, ct);
+        var desk = Readings;
+        var wanted = baseline || !who.OnLadder ? [.. truth[Side.Left].Keys] : await Wanted(id, ct);
         foreach (var measure in wanted.Select(catalogue.Measure))
         foreach (var side in SideExtensions.Both)
         {
             var noise = NoiseOf(at, measure, side);
-            var day = truth[side][measure.Key] + Normal(noise) * measure.Tau;
-            var trials = Enumerable.Range(0, 3).Select(_ => Rounded(day + Normal(noise) * measure.Sem, measure)).ToList();
+            var day = truth[side][measure.Key] + Normal.Next(noise) * measure.Tau;
+            var trials = Enumerable.Range(0, 3).Select(_ => Rounded(day + Normal.Next(noise) * measure.Sem, measure)).ToList();
             var standard = measure.Standards.Count > 0 ? who.Standard : null;
             var request = new ReadingRequest(
                 NewId(),
@@ -121,14 +166,15 @@ internal sealed class Simulator(TensarchDb db, CatalogueContent catalogue, Studi
                 side,
                 Warmth.Warm,
                 standard,
-                Instrument.Tape,
+                measure.Instruments[0],
                 trials,
                 [],
                 4,
                 6,
                 0,
                 null,
-                at.AddSeconds(random.Next(600))
+                at.AddSeconds(random.Next(600)),
+                Confirmed: true
             );
             time.Set(at.AddMinutes(15));
             Must((await desk.Take(id, request, ct)).Problems);
@@ -238,10 +284,6 @@ internal sealed class Simulator(TensarchDb db, CatalogueContent catalogue, Studi
 
     private static double Rounded(double value, Measure measure) =>
         Math.Round(Math.Clamp(Math.Round(value / measure.Resolution) * measure.Resolution, measure.Min, measure.Max), 2);
-
-    /// <summary>A standard normal number (Box and Muller, 1958).</summary>
-    private static double Normal(Random random) =>
-        Math.Sqrt(-2 * Math.Log(1 - random.NextDouble())) * Math.Cos(2 * Math.PI * random.NextDouble());
 
     /// <summary>A stream of its own for each reading, so that a longer session does not move the next reading.</summary>
     private Random NoiseOf(DateTimeOffset at, Measure measure, Side side)

@@ -14,6 +14,8 @@ public static class RouteIds
         ["studentId"] = (db, id, _, ct) => db.Students.AnyAsync(s => s.Id == id, ct),
         ["sessionId"] = (db, id, _, ct) => db.Sessions.AnyAsync(s => s.Id == id, ct),
         ["readingId"] = (db, id, route, ct) => db.Readings.AnyAsync(r => r.Id == id && r.StudentId == Student(route), ct),
+        ["sittingId"] = (db, id, route, ct) => db.Sittings.AnyAsync(s => s.Id == id && s.StudentId == Student(route), ct),
+        ["pictureId"] = (db, id, route, ct) => db.Pictures.AnyAsync(p => p.Id == id && p.StudentId == Student(route), ct),
         ["decisionId"] = (db, id, route, ct) => db.Decisions.AnyAsync(d => d.Id == id && d.StudentId == Student(route), ct),
     };
 

@@ -1,10 +1,16 @@
 using Tensarch.Core;
 using Tensarch.Core.Measuring;
 using Tensarch.Core.Skills;
+using Tensarch.Core.Students;
 
 namespace Tensarch.Server.Measuring;
 
+/// <summary>A reading as it is typed, and as it is sent. Trials come as numbers, as block stacks, or as placed landmarks.</summary>
 /// <param name="TakenAt">Now, when none is given.</param>
+/// <param name="Stacks">One stack of blocks a trial; the core converts.</param>
+/// <param name="Marks">One placement of landmarks a trial.</param>
+/// <param name="Hits">Each attempt in order, held or not.</param>
+/// <param name="Confirmed">"Yes, really": takes an unlikely value.</param>
 public sealed record ReadingRequest(
     Guid Id,
     string Measure,
@@ -18,85 +24,173 @@ public sealed record ReadingRequest(
     int? Sensation,
     int? Pain,
     string? Note,
-    DateTimeOffset? TakenAt
+    DateTimeOffset? TakenAt,
+    string? Level = null,
+    int? Successes = null,
+    int? Attempts = null,
+    IReadOnlyList<bool>? Hits = null,
+    IReadOnlyList<IReadOnlyList<StackedBlock>>? Stacks = null,
+    IReadOnlyList<Guid>? Marks = null,
+    Guid? SittingId = null,
+    bool Confirmed = false
 );
 
 public sealed record VoidRequest(string Reason);
 
-/// <summary>A reading while it is typed.</summary>
-public sealed record PreviewRequest(
-    string Measure,
-    Side? Side,
-    Warmth Warmth,
-    string? Standard,
-    IReadOnlyList<double> Trials,
-    IReadOnlyList<string> Compensations
-);
-
 /// <summary>What the typed trials would say.</summary>
+/// <param name="Trials">As numbers in the measure's unit, where they were typed as blocks or landmarks.</param>
+/// <param name="Sem">Trial to trial, the catalogue's blended with the coach's own.</param>
+/// <param name="SemDof">Degrees of freedom of the coach's own repeats.</param>
+/// <param name="Rate">For counts.</param>
 /// <param name="Previous">Against the last reading of the series.</param>
 /// <param name="OtherSide">Right minus left, against the other side's last reading; none before it was read.</param>
+/// <param name="Unlikely">Far from what the series has shown: ask "yes, really".</param>
+/// <param name="Straddle">The middle split's two readings against each other.</param>
 public sealed record PreviewResponse(
+    IReadOnlyList<double> Trials,
     double Value,
     double StandardError,
+    double Sem,
+    int SemDof,
+    double Tau,
+    int TauPairs,
+    double Resolution,
+    SuccessRate? Rate,
     bool Disqualified,
     ComparedReading? Previous,
     ComparedReading? OtherSide,
-    Side? Weaker
+    Side? Weaker,
+    Unlikely? Unlikely,
+    StraddleCheck? Straddle
 );
 
 public sealed record ComparedReading(double Value, DateTimeOffset At, double Difference, double Mdc95, bool Detectable);
 
-public sealed record ReadingPage(IReadOnlyList<ReadingView> Readings, long? Next);
+public sealed record ReadingPage(IReadOnlyList<ReadingView> Readings, string? Next);
 
-/// <summary>The measures of a ladder with what was read last and what the gates ask.</summary>
+/// <summary>What may be read on one student today.</summary>
+/// <param name="Needs">What the next gates still need; the baseline before the student is on a ladder.</param>
+/// <param name="Held">Measures that a caution keeps off the bench.</param>
 public sealed record BenchResponse(
     Guid StudentId,
-    string Name,
+    bool Screened,
+    bool OnLadder,
+    SittingOffer Needs,
+    IReadOnlyList<SittingOffer> Batteries,
+    IReadOnlyList<HeldMeasure> Held,
+    IReadOnlyList<OpenSitting> Open
+);
+
+/// <param name="Items">In the order in which they would be read.</param>
+/// <param name="LeftOut">Held by a caution, and never offered.</param>
+public sealed record SittingOffer(
+    string Scope,
+    string? Name,
+    IReadOnlyList<SittingItem> Items,
+    IReadOnlyList<HeldMeasure> LeftOut,
+    int PositionChanges
+);
+
+public sealed record HeldMeasure(string Measure, LoadTag Tag);
+
+public sealed record OpenSitting(Guid Id, string Scope, DateTimeOffset StartedAt, string By, int Taken, int Asked);
+
+/// <param name="Scope"><c>needs</c>, a battery's key, or <c>single</c> with its measures.</param>
+/// <param name="Cold">Also read the range of motion cold, first.</param>
+public sealed record SittingRequest(Guid Id, string Scope, IReadOnlyList<string> Measures, bool Cold);
+
+/// <summary>A sitting, with all that the bench shows while reading.</summary>
+public sealed record SittingView(
+    Guid Id,
+    string Scope,
+    DateTimeOffset StartedAt,
+    DateTimeOffset? EndedAt,
     string Standard,
     double? LeftLegCm,
     double? RightLegCm,
-    bool OnLadder,
-    IReadOnlyList<BenchMeasure> Measures
+    double HipWidthCm,
+    double BreathSeconds,
+    IReadOnlyList<BlockKind> Blocks,
+    IReadOnlyList<SittingPart> Items,
+    IReadOnlyList<HeldMeasure> LeftOut
 );
 
-public sealed record BenchMeasure(string Measure, IReadOnlyList<BenchSide> Sides);
+public sealed record SittingPart(string Measure, string? Level, Warmth Warmth, int Asks, IReadOnlyList<SittingSide> Sides);
 
-/// <param name="Side">The side that is read.</param>
-/// <param name="Recent">The warm series within its shelf life, newest first.</param>
+/// <summary>One side of an item at one level.</summary>
+/// <param name="Taken">What this sitting has read.</param>
+/// <param name="Previous">The last reading of the series before this sitting.</param>
+/// <param name="Band">Within it a new value is no detectable change.</param>
+/// <param name="Recent">The series within its shelf life, newest first.</param>
 /// <param name="Needs">The present gates that read this series.</param>
-public sealed record BenchSide(
-    Side Side,
-    ReadingView? LastWarm,
-    ReadingView? LastCold,
+public sealed record SittingSide(
+    string Slot,
+    Side? Side,
+    string? Level,
+    ReadingView? Taken,
+    ReadingView? Previous,
+    MdcBand? Band,
     IReadOnlyList<RecentReading> Recent,
-    IReadOnlyList<BenchNeed> Needs
+    IReadOnlyList<BenchNeed> Needs,
+    DraftView? Draft
 );
+
+public sealed record MdcBand(double Low, double High, double Mdc95);
 
 public sealed record RecentReading(DateTimeOffset At, IReadOnlyList<double> Trials);
 
 /// <param name="ForSide">The side whose gate asks.</param>
 public sealed record BenchNeed(Side ForSide, int Stage, Comparison Comparison, double Threshold, int MinTrials, Outcome Outcome);
 
-public sealed record SplitAngleRequest(double GapCm, double FrontLegCm, double BackLegCm);
-
-public sealed record SplitAngleResponse(double AngleDeg);
-
-/// <param name="Now">The server's clock, when none is given.</param>
-/// <param name="ShelfDays">21 when not given.</param>
-/// <param name="BetweenDays">τ, in the measure's unit; 0 when not given.</param>
-/// <param name="MinTrials">1 when not given.</param>
-/// <param name="Resolution">The instrument's standard error; 0 when not given.</param>
-public sealed record RomTestRequest(
-    Comparison Comparison,
-    double Threshold,
-    double Sem,
-    IReadOnlyList<RecentReading> Readings,
-    DateTimeOffset? Now = null,
-    double? ShelfDays = null,
-    double? BetweenDays = null,
-    int? MinTrials = null,
-    double? Resolution = null
+/// <summary>What was captured and is not a reading yet.</summary>
+public sealed record Draft(
+    Guid Id,
+    Instrument Instrument,
+    IReadOnlyList<double> Trials,
+    IReadOnlyList<bool> Hits,
+    IReadOnlyList<IReadOnlyList<StackedBlock>> Stacks,
+    IReadOnlyList<Guid> Marks,
+    IReadOnlyList<string> Compensations,
+    string Quality,
+    string Sensation,
+    string Pain,
+    string Note
 );
 
-public sealed record RomTestResponse(Outcome Outcome, double? Value, double? StandardError, double? Margin, double? Noise, string Reason);
+public sealed record DraftView(int Version, Draft Draft);
+
+/// <param name="Version">The version that was seen; 0 for a new one.</param>
+public sealed record DraftRequest(int Version, Draft Draft);
+
+public sealed record DraftStored(int Version);
+
+/// <summary>The series of a student: one line each.</summary>
+public sealed record SeriesList(IReadOnlyList<SeriesLine> Series);
+
+public sealed record SeriesLine(
+    string Measure,
+    Side? Side,
+    string? Level,
+    Warmth Warmth,
+    string? Standard,
+    int Count,
+    double LastValue,
+    double LastStandardError,
+    DateTimeOffset LastAt,
+    double? Change,
+    double? Mdc95
+);
+
+/// <summary>Both sides of a measure over time, newest first.</summary>
+/// <param name="Lines">What the present gates ask of it.</param>
+public sealed record SeriesPoints(IReadOnlyList<SeriesPoint> Points, IReadOnlyList<BenchNeed> Lines, string? Next);
+
+public sealed record SeriesPoint(
+    Guid Id,
+    Side? Side,
+    DateTimeOffset At,
+    double Value,
+    double StandardError,
+    double? Lower95,
+    double? Upper95
+);

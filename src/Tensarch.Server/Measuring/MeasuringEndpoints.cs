@@ -1,3 +1,4 @@
+using System.Linq.Expressions;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Tensarch.Core;
@@ -13,98 +14,83 @@ namespace Tensarch.Server.Measuring;
 public static class MeasuringEndpoints
 {
     private const int PageSize = 50;
+    private const int PointsPage = 200;
 
     public static void MapMeasuring(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/students/{studentId}/bench", Bench).WithTags("Measuring");
+        api.MapSittings();
+        api.MapOwnMeasures();
+        api.MapPictures();
+        api.MapInstruments();
+        api.MapGet("/readings", Studio).WithTags("Measuring");
         var readings = api.MapGroup("/students/{studentId}/readings").WithTags("Measuring");
         readings.MapGet("/", List);
         readings.MapPost("/", Take).Produces<ReadingView>(201).Produces<ReadingView>();
         readings.MapPost("/preview", Preview).WithMetadata(new ReadsOnly());
         readings.MapPost("/{readingId}/void", Void);
+        var series = api.MapGroup("/students/{studentId}/series").WithTags("Measuring");
+        series.MapGet("/", Series);
+        series.MapGet("/{measure}", Points);
     }
 
-    private static async Task<Ok<BenchResponse>> Bench(
-        Guid studentId,
+    /// <summary>Newest first, of the whole studio.</summary>
+    private static async Task<Ok<ReadingPage>> Studio(
         TensarchDb db,
-        Standings standings,
-        CatalogueContent catalogue,
-        CancellationToken ct
+        CancellationToken ct,
+        string? measure = null,
+        Guid? takenBy = null,
+        string? before = null
     )
     {
-        var standing = (await standings.Of(studentId, SkillEndpoints.FrontSplit, ct))!;
-        var ladder = standing.Ladder ?? catalogue.NewestLadder(SkillEndpoints.FrontSplit)!;
-        var measures = catalogue.MeasuresOf(ladder);
-        var keys = measures.Select(m => m.Key).ToList();
-        var lastIds = db
-            .Readings.Where(r => r.StudentId == studentId && keys.Contains(r.Measure) && r.Void == null)
-            .GroupBy(r => new
-            {
-                r.Measure,
-                r.Side,
-                r.Warmth,
-                r.Standard,
-            })
-            .Select(g => g.OrderByDescending(r => r.TakenAt).Select(r => r.Id).First());
-        var last = await db.Readings.AsNoTracking().Where(r => lastIds.Contains(r.Id)).ToListAsync(ct);
-        var gate = new Gate(catalogue);
-        var verdicts = standing.Ladder is null ? [] : SideExtensions.Both.Select(s => standing.Judge(gate, s)).ToList();
-
+        var query = db.Readings.AsNoTracking();
+        if (takenBy is { } coach)
+            query = query.Where(r => r.TakenBy == coach);
+        var rows = await Newest(query, measure, before)
+            .Join(db.Students, r => r.StudentId, s => s.Id, (r, s) => new { Reading = r, s.Name })
+            .OrderByDescending(r => r.Reading.TakenAt)
+            .ThenByDescending(r => r.Reading.Id)
+            .ToListAsync(ct);
         return TypedResults.Ok(
-            new BenchResponse(
-                studentId,
-                standing.Student.Name,
-                standing.Student.SplitStandard,
-                standing.Student.LeftLegCm,
-                standing.Student.RightLegCm,
-                standing.Ladder is not null,
-                [.. measures.Select(m => new BenchMeasure(m.Key, [.. SideExtensions.Both.Select(s => SideOf(m, s))]))]
+            PageOf(
+                rows.Select(r => r.Reading),
+                rows.Select(r => ReadingViews.ToView(r.Reading) with { Student = new(r.Reading.StudentId, r.Name) })
             )
         );
-
-        BenchSide SideOf(Measure measure, Side side)
-        {
-            var standard = measure.Standards.Count > 0 ? standing.Student.SplitStandard : null;
-            ReadingView? Last(Warmth warmth) =>
-                last.FirstOrDefault(r => r.Measure == measure.Key && r.Side == side && r.Warmth == warmth && r.Standard == standard)
-                    is { } row
-                    ? ReadingViews.ToView(row)
-                    : null;
-            var recent = standing
-                .Evidence.Of(measure, side, Warmth.Warm)
-                .Where(r => !r.Disqualified && standing.Evidence.Now - r.At <= TimeSpan.FromDays(measure.ShelfDays))
-                .OrderByDescending(r => r.At)
-                .Select(r => new RecentReading(r.At, r.Trials));
-            var needs =
-                from verdict in verdicts
-                from test in verdict.Tests
-                let rom = test.Test as RomCriterion
-                where rom is not null && rom.Measure == measure.Key && test.ReadOn == side
-                select new BenchNeed(verdict.Side, verdict.Stage, rom.Comparison, rom.Threshold, rom.MinTrials, test.Outcome);
-            return new(side, Last(Warmth.Warm), Last(Warmth.Cold), [.. recent], [.. needs]);
-        }
     }
 
-    /// <summary>Newest first; pages by the instant of the last one shown.</summary>
+    /// <summary>Newest first, of one student.</summary>
     private static async Task<Ok<ReadingPage>> List(
         Guid studentId,
         TensarchDb db,
         CancellationToken ct,
         string? measure = null,
-        long? before = null
+        string? before = null
     )
     {
-        var query = db.Readings.AsNoTracking().Include(r => r.Void).Where(r => r.StudentId == studentId);
+        var rows = await Newest(db.Readings.AsNoTracking().Where(r => r.StudentId == studentId), measure, before).ToListAsync(ct);
+        return TypedResults.Ok(PageOf(rows, rows.Select(ReadingViews.ToView)));
+    }
+
+    /// <summary>One row more than a page, newest first; the instant and the id together are the key of the page.</summary>
+    private static IQueryable<ReadingRow> Newest(IQueryable<ReadingRow> query, string? measure, string? before)
+    {
         if (measure is not null)
             query = query.Where(r => r.Measure == measure);
-        if (before is { } ticks)
-        {
-            var instant = new DateTimeOffset(Math.Clamp(ticks, 0, DateTime.MaxValue.Ticks), TimeSpan.Zero);
-            query = query.Where(r => r.TakenAt < instant);
-        }
-        var rows = await query.OrderByDescending(r => r.TakenAt).Take(PageSize + 1).ToListAsync(ct);
-        var page = rows.Take(PageSize).Select(ReadingViews.ToView).ToList();
-        return TypedResults.Ok(new ReadingPage(page, rows.Count > PageSize ? page[^1].TakenAt.UtcTicks : null));
+        if (Cursor.Parse(before) is { } last)
+            query = query.Where(Before(last));
+        return query.Include(r => r.Void).OrderByDescending(r => r.TakenAt).ThenByDescending(r => r.Id).Take(PageSize + 1);
+    }
+
+    private static Expression<Func<ReadingRow, bool>> Before(Cursor last) =>
+        r => r.TakenAt <= last.At && (r.TakenAt < last.At || r.Id.CompareTo(last.Id) < 0);
+
+    private static ReadingPage PageOf(IEnumerable<ReadingRow> rows, IEnumerable<ReadingView> views)
+    {
+        var all = rows.ToList();
+        return new(
+            [.. views.Take(PageSize)],
+            all.Count > PageSize ? new Cursor(all[PageSize - 1].TakenAt, all[PageSize - 1].Id).ToString() : null
+        );
     }
 
     private static async Task<IResult> Take(Guid studentId, ReadingRequest request, ReadingDesk desk, CancellationToken ct)
@@ -117,7 +103,7 @@ public static class MeasuringEndpoints
 
     private static async Task<Results<Ok<PreviewResponse>, ProblemHttpResult>> Preview(
         Guid studentId,
-        PreviewRequest request,
+        ReadingRequest request,
         ReadingDesk desk,
         CancellationToken ct
     )
@@ -132,5 +118,113 @@ public static class MeasuringEndpoints
         return result.IsOk
             ? Problems.Respond(result.Value, $"/api/v1/students/{studentId}/readings", new { Id = readingId })
             : Problems.Unprocessable(result.Problems);
+    }
+
+    /// <summary>A student's series of the last 400 days, each with its last value and the change before it.</summary>
+    private static async Task<Ok<SeriesList>> Series(
+        Guid studentId,
+        TensarchDb db,
+        CatalogueContent catalogue,
+        StudioClock clock,
+        CancellationToken ct
+    )
+    {
+        var since = clock.Now.AddDays(-400);
+        var rows = await db
+            .Readings.AsNoTracking()
+            .Where(r => r.StudentId == studentId && r.TakenAt >= since && r.Void == null && !r.Disqualified)
+            .GroupBy(r => new
+            {
+                r.Measure,
+                r.Side,
+                r.Level,
+                r.Warmth,
+                r.Standard,
+            })
+            .Select(g => new
+            {
+                g.Key,
+                Count = g.Count(),
+                Last = g.OrderByDescending(r => r.TakenAt)
+                    .Select(r => new LastReading(r.Value, r.StandardError, r.TakenAt, r.TakenBy))
+                    .Take(2)
+                    .ToList(),
+            })
+            .ToListAsync(ct);
+        var lines =
+            from row in rows
+            let change = row.Last.Count < 2
+                ? (Change?)null
+                : Change.Between(
+                    new(row.Last[1].Value, row.Last[1].StandardError),
+                    new(row.Last[0].Value, row.Last[0].StandardError),
+                    row.Last[0].By == row.Last[1].By
+                )
+            orderby catalogue.Measures.Index().First(m => m.Item.Key == row.Key.Measure).Index, row.Key.Warmth, row.Key.Level, row.Key.Side
+            select new SeriesLine(
+                row.Key.Measure,
+                row.Key.Side,
+                row.Key.Level,
+                row.Key.Warmth,
+                row.Key.Standard,
+                row.Count,
+                row.Last[0].Value,
+                row.Last[0].StandardError,
+                row.Last[0].At,
+                change?.Difference,
+                change?.Mdc95
+            );
+        return TypedResults.Ok(new SeriesList([.. lines]));
+    }
+
+    private sealed record LastReading(double Value, double StandardError, DateTimeOffset At, Guid By);
+
+    /// <summary>Both sides of one measure at one level, warmth and standard, newest first.</summary>
+    private static async Task<Results<Ok<SeriesPoints>, ProblemHttpResult>> Points(
+        Guid studentId,
+        string measure,
+        TensarchDb db,
+        Standings standings,
+        CatalogueContent catalogue,
+        CancellationToken ct,
+        Warmth warmth = Warmth.Warm,
+        string? level = null,
+        string? standard = null,
+        string? before = null
+    )
+    {
+        if (catalogue.FindMeasure(measure) is null)
+            return Problems.NotFound();
+        var query = db
+            .Readings.AsNoTracking()
+            .Where(r => r.StudentId == studentId && r.Measure == measure && r.Warmth == warmth)
+            .Where(r => r.Level == level && r.Standard == standard && r.Void == null && !r.Disqualified);
+        if (Cursor.Parse(before) is { } last)
+            query = query.Where(Before(last));
+        var rows = await query.OrderByDescending(r => r.TakenAt).ThenByDescending(r => r.Id).Take(PointsPage + 1).ToListAsync(ct);
+        var standing = (await standings.Of(studentId, SkillEndpoints.FrontSplit, ct))!;
+        var gate = new Gate(catalogue);
+        var lines = standing.Ladder is null
+            ? []
+            : from side in SideExtensions.Both
+            let verdict = standing.Judge(gate, side)
+            from test in verdict.Tests
+            let rom = test.Test as RomCriterion
+            where rom is not null && rom.Measure == measure && rom.Warmth == warmth
+            select new BenchNeed(test.ReadOn ?? verdict.Side, verdict.Stage, rom.Comparison, rom.Threshold, rom.MinTrials, test.Outcome);
+        return TypedResults.Ok(
+            new SeriesPoints(
+                [
+                    .. rows.Take(PointsPage)
+                        .Select(r =>
+                        {
+                            var rate = r is { Successes: { } k, Attempts: { } n } ? SuccessRate.Of(k, n).Value : (SuccessRate?)null;
+                            return new SeriesPoint(r.Id, r.Side, r.TakenAt, r.Value, r.StandardError, rate?.Lower95, rate?.Upper95);
+                        }),
+                ],
+                [.. lines],
+                rows.Count > PointsPage ? new Cursor(rows[PointsPage - 1].TakenAt, rows[PointsPage - 1].Id).ToString() : null
+            )
+        );
     }
 }

@@ -1,75 +1,110 @@
 using Microsoft.EntityFrameworkCore;
 using Tensarch.Core;
-using Tensarch.Core.Catalogue;
 using Tensarch.Core.Measuring;
 using Tensarch.Server.Data;
+using Tensarch.Server.Skills;
 
 namespace Tensarch.Server.Measuring;
 
-/// <summary>Takes and voids readings. The demo's simulator goes through here as the bench does.</summary>
-public sealed class ReadingDesk(TensarchDb db, CatalogueContent catalogue, StudioClock clock, StudioScope scope)
+/// <summary>A reading with everything that is worked out before it is stored.</summary>
+/// <param name="Noise">Of the coach who takes it, from what they took before.</param>
+/// <param name="Resolution">Of the instrument, as a standard error in the measure's unit.</param>
+public sealed record PreparedReading(
+    Measure Measure,
+    ReadingInput Input,
+    Noise Noise,
+    double Resolution,
+    Estimate Estimate,
+    Unlikely? Unlikely
+);
+
+/// <summary>Takes and voids readings. The demo's simulator and the import go through here as the bench does.</summary>
+public sealed class ReadingDesk(
+    TensarchDb db,
+    StudioMeasures measures,
+    OwnNoises noises,
+    Standings standings,
+    StudioClock clock,
+    StudioScope scope
+)
 {
     public async Task<Result<(ReadingRow Row, Appended Appended)>> Take(Guid studentId, ReadingRequest request, CancellationToken ct)
     {
-        var problems = Check(request);
-        if (problems.Count > 0)
-            return problems;
+        if (request.TakenAt > clock.Now)
+            return Problem.Of("dateInFuture", "takenAt");
+        if (await Known(studentId, request, ct) is { } known)
+            return known;
+        var prepared = await Prepare(studentId, request, request.TakenAt ?? clock.Now, ct);
+        if (!prepared.IsOk)
+            return prepared.Problems.ToList();
+        var (measure, _, _, _, _, unlikely) = prepared.Value;
+        if (unlikely is not null && !request.Confirmed)
+            return Problem.Of("unlikely", "trials", ("median", unlikely.Median), ("limit", unlikely.Limit));
+        // What was read before is a fact; what a caution holds is not read now.
+        if (request.TakenAt is null && measure.HeldBy((await standings.Of(studentId, SkillEndpoints.FrontSplit, ct))!.Cautions) is not null)
+            return Problem.Of("heldTag", "measure");
+        if (request.SittingId is { } sitting && !await db.Sittings.AnyAsync(s => s.Id == sitting && s.StudentId == studentId, ct))
+            return Problem.Of("unknownSitting", "sittingId");
 
-        var measure = catalogue.Measure(request.Measure);
-        var standardError = ReadingError.StandardError(measure.Sem, measure.Tau, request.Trials.Count);
-        var row = new ReadingRow
-        {
-            Id = request.Id,
-            StudentId = studentId,
-            Measure = measure.Key,
-            Side = request.Side,
-            Mode = measure.Mode,
-            Warmth = request.Warmth,
-            Standard = request.Standard,
-            Instrument = request.Instrument,
-            Trials = [.. request.Trials],
-            Compensations = [.. request.Compensations],
-            Disqualified = measure.IsDisqualified(request.Compensations, request.Standard),
-            Quality = request.Quality,
-            Sensation = request.Sensation,
-            Pain = request.Pain,
-            Note = string.IsNullOrWhiteSpace(request.Note) ? null : request.Note.Trim(),
-            Sem = measure.Sem,
-            Tau = measure.Tau,
-            Value = request.Trials.Average(),
-            StandardError = standardError,
-            TakenAt = request.TakenAt ?? clock.Now,
-            TakenBy = scope.UserId,
-        };
+        var row = Row(studentId, request, prepared.Value, request.TakenAt ?? clock.Now, scope.UserId);
         var appended = await db.Readings.AddFact(row, new { studentId, request }, ct);
         return (row, await db.SaveFact(appended, ct));
     }
 
-    /// <summary>The series' and the other side's last counting readings before now, warm or cold like the typed one.</summary>
-    public async Task<Result<PreviewResponse>> Preview(Guid studentId, PreviewRequest request, CancellationToken ct)
+    /// <summary>A retry is answered from what was stored, whatever the clock and the cautions say by now.</summary>
+    private async Task<Result<(ReadingRow, Appended)>?> Known(Guid studentId, ReadingRequest request, CancellationToken ct)
     {
-        var problems = Check(
-            new(
-                Guid.Empty,
-                request.Measure,
-                request.Side,
-                request.Warmth,
-                request.Standard,
-                default,
-                request.Trials,
-                request.Compensations,
-                null,
-                null,
-                null,
-                null,
-                null
-            )
-        );
-        if (problems.Count > 0)
-            return problems;
+        var stored = await db.Readings.AsNoTracking().FirstOrDefaultAsync(r => r.Id == request.Id, ct);
+        if (stored is null)
+            return null;
+        var same = stored.BodyHash == Facts.Hash(new { studentId, request });
+        return (stored, same ? Appended.SameAgain : Appended.Clash);
+    }
 
-        var measure = catalogue.Measure(request.Measure);
-        var estimate = new Estimate(request.Trials.Average(), ReadingError.StandardError(measure.Sem, measure.Tau, request.Trials.Count));
+    public static ReadingRow Row(Guid studentId, ReadingRequest request, PreparedReading prepared, DateTimeOffset at, Guid takenBy) =>
+        new()
+        {
+            Id = request.Id,
+            StudentId = studentId,
+            Measure = prepared.Measure.Key,
+            Side = request.Side,
+            Mode = prepared.Measure.Mode,
+            Level = request.Level,
+            Warmth = request.Warmth,
+            Standard = request.Standard,
+            Instrument = request.Instrument,
+            Trials = [.. prepared.Input.Trials],
+            Successes = request.Successes,
+            Attempts = request.Attempts,
+            Hits = request.Hits is { } hits ? string.Concat(hits.Select(h => h ? '1' : '0')) : null,
+            StacksJson = request.Stacks is { } stacks ? StoredJson.Write(stacks) : null,
+            Marks = [.. request.Marks ?? []],
+            SittingId = request.SittingId,
+            Confirmed = prepared.Unlikely is not null,
+            Compensations = [.. request.Compensations],
+            Disqualified = prepared.Measure.IsDisqualified(request.Compensations, request.Standard),
+            Quality = request.Quality,
+            Sensation = request.Sensation,
+            Pain = request.Pain,
+            Note = string.IsNullOrWhiteSpace(request.Note) ? null : request.Note.Trim(),
+            Sem = prepared.Noise.Sem,
+            SemDof = prepared.Noise.SemDof,
+            Tau = prepared.Noise.Tau,
+            TauPairs = prepared.Noise.TauPairs,
+            Resolution = prepared.Resolution,
+            Value = prepared.Estimate.Value,
+            StandardError = prepared.Estimate.StandardError,
+            TakenAt = at,
+            TakenBy = takenBy,
+        };
+
+    /// <summary>Against the series' and the other side's last counting readings, of the same warmth, level and standard.</summary>
+    public async Task<Result<PreviewResponse>> Preview(Guid studentId, ReadingRequest request, CancellationToken ct)
+    {
+        var found = await Prepare(studentId, request, clock.Now, ct);
+        if (!found.IsOk)
+            return found.Problems.ToList();
+        var (measure, input, noise, resolution, estimate, unlikely) = found.Value;
         var same = await Last(studentId, request, request.Side, ct);
         var other = request.Side is { } side ? await Last(studentId, request, side.Other(), ct) : null;
         var asymmetry =
@@ -77,66 +112,159 @@ public sealed class ReadingDesk(TensarchDb db, CatalogueContent catalogue, Studi
             : request.Side == Side.Left ? Asymmetry.Between(estimate, EstimateOf(other), measure.Better, other.TakenBy == scope.UserId)
             : Asymmetry.Between(EstimateOf(other), estimate, measure.Better, other.TakenBy == scope.UserId);
         return new PreviewResponse(
+            input.Trials,
             estimate.Value,
             estimate.StandardError,
+            noise.Sem,
+            noise.SemDof,
+            noise.Tau,
+            noise.TauPairs,
+            resolution,
+            measure.Kind == MeasureKind.Rate ? SuccessRate.Of(input.Successes!.Value, input.Attempts!.Value).Value : null,
             measure.IsDisqualified(request.Compensations, request.Standard),
             same is null ? null : Compared(same, Change.Between(EstimateOf(same), estimate, same.TakenBy == scope.UserId)),
             other is null ? null : Compared(other, asymmetry!.Change),
-            asymmetry?.Weaker
+            asymmetry?.Weaker,
+            unlikely,
+            await StraddleOf(studentId, request, estimate, ct)
         );
     }
 
-    private Task<ReadingRow?> Last(Guid studentId, PreviewRequest request, Side? side, CancellationToken ct) =>
+    private async Task<Result<PreparedReading>> Prepare(Guid studentId, ReadingRequest request, DateTimeOffset at, CancellationToken ct)
+    {
+        if (await measures.Find(request.Measure, ct) is not { } measure)
+            return Problem.Of("unknownMeasure", "measure");
+        var trials = await Trials(studentId, request, measure, ct);
+        if (!trials.IsOk)
+            return trials.Problems.ToList();
+        var input = new ReadingInput(
+            request.Side,
+            request.Level,
+            request.Standard,
+            request.Instrument,
+            trials.Value.Trials,
+            request.Successes,
+            request.Attempts,
+            request.Hits,
+            request.Compensations,
+            request.Quality,
+            request.Sensation,
+            request.Pain,
+            request.Note
+        );
+        var problems = input.Check(measure);
+        if (problems.Count > 0)
+            return problems;
+        var noise = await noises.Of(measure, request.Instrument, scope.UserId, at, ct);
+        var estimate = input.Value(measure, noise, trials.Value.Resolution);
+        var unlikely = measure.Kind == MeasureKind.Range ? Unlikely.Of(estimate, at, await Lately(studentId, request, at, ct)) : null;
+        return new PreparedReading(measure, input, noise, trials.Value.Resolution, estimate, unlikely);
+    }
+
+    /// <summary>Trials in the measure's unit, from whatever they were read with, and the resolution of that.</summary>
+    private async Task<Result<(IReadOnlyList<double> Trials, double Resolution)>> Trials(
+        Guid studentId,
+        ReadingRequest request,
+        Measure measure,
+        CancellationToken ct
+    )
+    {
+        if (request.Marks is { Count: > 0 } ids)
+        {
+            var marks = await (
+                from mark in db.Marks
+                join picture in db.Pictures on mark.PictureId equals picture.Id
+                where ids.Contains(mark.Id) && mark.StudentId == studentId && picture.View == measure.Key
+                select new { mark.Id, mark.Value }
+            ).ToDictionaryAsync(m => m.Id, m => m.Value, ct);
+            return ids.All(marks.ContainsKey) && ids.Distinct().Count() == ids.Count
+                ? ([.. ids.Select(id => marks[id])], 0)
+                : Problem.Of("unknownMarks", "marks");
+        }
+        if (request.Instrument != Instrument.BlockStack || measure.Kind == MeasureKind.Step)
+            return (request.Trials, 0);
+        var kinds = await measures.Blocks(ct);
+        if (request.Stacks is null)
+            return (request.Trials, BlockFaces.ToCm([], kinds).Value.ResolutionCm);
+        var heights = request.Stacks.Select(s => BlockFaces.ToCm(s, kinds)).ToList();
+        var wrong = heights.FirstOrDefault(h => !h.IsOk).Problems;
+        return wrong is { Count: > 0 }
+            ? wrong.ToList()
+            : ([.. heights.Select(h => h.Value.Cm)], heights.Select(h => h.Value.ResolutionCm).DefaultIfEmpty().Max());
+    }
+
+    private IQueryable<ReadingRow> SeriesOf(Guid studentId, ReadingRequest request, Side? side) =>
         db
             .Readings.AsNoTracking()
             .Where(r =>
                 r.StudentId == studentId
                 && r.Measure == request.Measure
                 && r.Side == side
+                && r.Level == request.Level
                 && r.Warmth == request.Warmth
                 && r.Standard == request.Standard
                 && !r.Disqualified
                 && r.Void == null
-            )
+            );
+
+    private Task<ReadingRow?> Last(Guid studentId, ReadingRequest request, Side? side, CancellationToken ct) =>
+        SeriesOf(studentId, request, side).OrderByDescending(r => r.TakenAt).FirstOrDefaultAsync(ct);
+
+    private async Task<IEnumerable<(DateTimeOffset, Estimate)>> Lately(
+        Guid studentId,
+        ReadingRequest request,
+        DateTimeOffset at,
+        CancellationToken ct
+    )
+    {
+        var rows = await SeriesOf(studentId, request, request.Side)
+            .Where(r => r.TakenAt < at)
+            .OrderByDescending(r => r.TakenAt)
+            .Take(Unlikely.LastReadings)
+            .Select(r => new
+            {
+                r.TakenAt,
+                r.Value,
+                r.StandardError,
+            })
+            .ToListAsync(ct);
+        return rows.Select(r => (r.TakenAt, new Estimate(r.Value, r.StandardError)));
+    }
+
+    private const string Gap = "middle-split-gap";
+    private const string Heels = "straddle-heel-distance";
+
+    /// <summary>The other reading of the middle split, of the same test, held against this one.</summary>
+    private async Task<StraddleCheck?> StraddleOf(Guid studentId, ReadingRequest request, Estimate estimate, CancellationToken ct)
+    {
+        if (request.Measure is not (Gap or Heels))
+            return null;
+        var since = clock.Now - PooledTest.Window;
+        var partner = request with { Measure = request.Measure == Gap ? Heels : Gap };
+        var other = await SeriesOf(studentId, partner, null)
+            .Where(r => r.TakenAt >= since)
             .OrderByDescending(r => r.TakenAt)
             .FirstOrDefaultAsync(ct);
+        var body = await db
+            .Students.Where(s => s.Id == studentId)
+            .Select(s => new
+            {
+                s.LeftLegCm,
+                s.RightLegCm,
+                s.HipWidthCm,
+            })
+            .SingleAsync(ct);
+        if (other is null || body is not { LeftLegCm: { } left, RightLegCm: { } right })
+            return null;
+        var (heels, gap) = request.Measure == Heels ? (estimate, EstimateOf(other)) : (EstimateOf(other), estimate);
+        var check = Straddle.CrossCheck(left, right, heels, gap, body.HipWidthCm);
+        return check.IsOk ? check.Value : null;
+    }
 
-    private static Estimate EstimateOf(ReadingRow row) => new(row.Value, row.StandardError);
+    public static Estimate EstimateOf(ReadingRow row) => new(row.Value, row.StandardError);
 
     private static ComparedReading Compared(ReadingRow row, Change change) =>
         new(row.Value, row.TakenAt, change.Difference, change.Mdc95, change.Detectable);
-
-    private List<Problem> Check(ReadingRequest request)
-    {
-        if (catalogue.FindMeasure(request.Measure) is not { } measure)
-            return [Problem.Of("unknownMeasure", "measure")];
-
-        var problems = TrialCheck.Check(request.Trials, measure.Min, measure.Max);
-        if (measure.PerSide != request.Side is not null)
-            problems.Add(Problem.Of(measure.PerSide ? "sideNeeded" : "noSides", "side"));
-        var standardFits =
-            measure.Standards.Count == 0
-                ? request.Standard is null
-                : request.Standard is not null && measure.Standards.Contains(request.Standard);
-        if (!standardFits)
-            problems.Add(Problem.Of("unknownStandard", "standard"));
-        if (request.Compensations.Any(c => measure.Compensations.All(known => known.Key != c)))
-            problems.Add(Problem.Of("unknownCompensation", "compensations"));
-        if (request.TakenAt > clock.Now)
-            problems.Add(Problem.Of("dateInFuture", "takenAt"));
-        Between(request.Quality, 1, 5, "quality", problems);
-        Between(request.Sensation, 0, 10, "sensation", problems);
-        Between(request.Pain, 0, 10, "pain", problems);
-        if (request.Note?.Length > 1000)
-            problems.Add(Problem.Of("tooLong", "note", ("most", 1000)));
-        return problems;
-    }
-
-    private static void Between(int? value, int least, int most, string field, List<Problem> problems)
-    {
-        if (value < least || value > most)
-            problems.Add(Problem.Of("outOfRange", field, ("value", value.Value), ("min", least), ("max", most)));
-    }
 
     public async Task<Result<Appended>> Void(Guid readingId, VoidRequest request, CancellationToken ct)
     {

@@ -6,23 +6,43 @@ namespace Tensarch.Server.Measuring;
 
 /// <summary>A reading as the screens show it.</summary>
 /// <param name="StandardError">In the measure's unit, as frozen when it was taken.</param>
+/// <param name="Rate">For counts.</param>
+/// <param name="SemDof">On how many of the taker's own degrees of freedom the frozen SEM rests.</param>
+/// <param name="Student">Whose it is, in lists of the whole studio.</param>
 public sealed record ReadingView(
     Guid Id,
     string Measure,
     Side? Side,
+    string? Level,
     Warmth Warmth,
     string? Standard,
+    Instrument Instrument,
     IReadOnlyList<double> Trials,
     double Value,
     double StandardError,
+    SuccessRate? Rate,
+    int? Successes,
+    int? Attempts,
+    double Sem,
+    int SemDof,
+    double Tau,
+    int TauPairs,
+    double Resolution,
     bool Disqualified,
+    bool Confirmed,
     IReadOnlyList<string> Compensations,
+    int? Quality,
     int? Pain,
     string? Note,
+    IReadOnlyList<IReadOnlyList<StackedBlock>>? Stacks,
+    IReadOnlyList<Guid> Marks,
     DateTimeOffset TakenAt,
     Guid TakenBy,
-    string? VoidReason
+    string? VoidReason,
+    ReadingOwner? Student = null
 );
+
+public sealed record ReadingOwner(Guid Id, string Name);
 
 public static class ReadingViews
 {
@@ -31,15 +51,29 @@ public static class ReadingViews
             r.Id,
             r.Measure,
             r.Side,
+            r.Level,
             r.Warmth,
             r.Standard,
+            r.Instrument,
             r.Trials,
             r.Value,
             r.StandardError,
+            r is { Successes: { } k, Attempts: { } n } ? SuccessRate.Of(k, n).Value : null,
+            r.Successes,
+            r.Attempts,
+            r.Sem,
+            r.SemDof,
+            r.Tau,
+            r.TauPairs,
+            r.Resolution,
             r.Disqualified,
+            r.Confirmed,
             r.Compensations,
+            r.Quality,
             r.Pain,
             r.Note,
+            r.StacksJson is { } stacks ? StoredJson.Read<List<List<StackedBlock>>>(stacks) : null,
+            r.Marks,
             r.TakenAt,
             r.TakenBy,
             r.Void?.Reason

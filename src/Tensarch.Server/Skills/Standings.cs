@@ -141,13 +141,8 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioC
     /// <summary>Pain at the end point of a reading counts in the measure's regions, like pain in a session.</summary>
     private IEnumerable<BodySignal> PainOf(ReadingRow reading) =>
         reading.Pain is > 0 && catalogue.FindMeasure(reading.Measure) is { } measure
-            ? measure.Regions().Select(region => new BodySignal(
-                reading.Id,
-                reading.TakenAt,
-                SignalKind.DullPain,
-                region,
-                reading.Side,
-                reading.Pain
-            ))
+            ? measure
+                .Regions()
+                .Select(region => new BodySignal(reading.Id, reading.TakenAt, SignalKind.DullPain, region, reading.Side, reading.Pain))
             : [];
 }

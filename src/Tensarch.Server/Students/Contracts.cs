@@ -10,6 +10,7 @@ namespace Tensarch.Server.Students;
 /// <param name="LeftLegCm">Greater trochanter to heel, standing.</param>
 /// <param name="BreathSeconds">One calm breath.</param>
 /// <param name="SensationCeiling">Of 10.</param>
+/// <param name="HipWidthCm">Between the two hip joints.</param>
 /// <param name="GuardianConsentOn">When a guardian's consent was recorded, for someone under 18.</param>
 public sealed record StudentBody(
     string Name,
@@ -23,7 +24,8 @@ public sealed record StudentBody(
     string SplitStandard,
     int BlocksOwned,
     int SessionMinutes,
-    DateOnly? GuardianConsentOn
+    DateOnly? GuardianConsentOn,
+    double HipWidthCm = Core.Measuring.Straddle.DefaultHipWidthCm
 );
 
 public sealed record StudentCreate(Guid Id, StudentBody Student);

@@ -22,6 +22,7 @@ public static class StudentCheck
             problems.Add(Problem.Of("dateInFuture", "guardianConsentOn"));
         Between(body.LeftLegCm, 40, 130, "leftLegCm", problems);
         Between(body.RightLegCm, 40, 130, "rightLegCm", problems);
+        Between(body.HipWidthCm, 0, 40, "hipWidthCm", problems);
         Between(body.BodyweightKg, 20, 300, "bodyweightKg", problems);
         Between(body.BreathSeconds, 2, 20, "breathSeconds", problems);
         Between(body.SensationCeiling, 1, 10, "sensationCeiling", problems);

@@ -39,6 +39,7 @@ public sealed class StudentDesk(TensarchDb db, CatalogueContent catalogue, Studi
         row.BirthDate = body.BirthDate;
         row.LeftLegCm = body.LeftLegCm;
         row.RightLegCm = body.RightLegCm;
+        row.HipWidthCm = body.HipWidthCm;
         row.BodyweightKg = body.BodyweightKg;
         row.BreathSeconds = body.BreathSeconds;
         row.SensationCeiling = body.SensationCeiling;

@@ -233,7 +233,8 @@ public static class StudentEndpoints
                 r.SplitStandard,
                 r.BlocksOwned,
                 r.SessionMinutes,
-                r.GuardianConsentOn
+                r.GuardianConsentOn,
+                r.HipWidthCm
             ),
             r.BirthDate is { } born ? Age.Years(born, clock.Today) : null,
             r.ArchivedAt is not null

@@ -73,7 +73,12 @@ public class BenchTests
             { "kick-up-success", new(Side.Left, null, null, Instrument.Count, [1], 1, 1), "countsOnly", "trials" },
             { "kick-up-success", new(Side.Left, null, null, Instrument.Count, [], 2, 2, [true, false]), "hitsDisagree", "hits" },
             { "passive-slr", new(Side.Left, null, null, Instrument.Goniometer, [80], Quality: 6), "outOfRange", "quality" },
-            { "passive-slr", new(Side.Left, null, null, Instrument.Goniometer, [80], Compensations: ["flying"]), "unknownCompensation", "compensations" },
+            {
+                "passive-slr",
+                new(Side.Left, null, null, Instrument.Goniometer, [80], Compensations: ["flying"]),
+                "unknownCompensation",
+                "compensations"
+            },
         };
 
     [Theory]

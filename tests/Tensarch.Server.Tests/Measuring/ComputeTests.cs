@@ -50,6 +50,75 @@ public sealed class ComputeTests(StudioApp app) : IClassFixture<StudioApp>, IAsy
     }
 
     [Fact]
+    public async Task A_handstand_line_from_four_landmarks()
+    {
+        var line = await Answer("line", """{"wrist":[0,0],"shoulder":[2,55],"hip":[-1,105],"ankle":[3,190]}""");
+        Assert.Equal(5.516, line.GetProperty("shoulderDeg").GetDouble(), 3);
+        Assert.Equal(6.1279, line.GetProperty("hipDeg").GetDouble(), 4);
+        Assert.Equal(0.9046, line.GetProperty("leanDeg").GetDouble(), 4);
+        Assert.Equal(6.1279, line.GetProperty("lineDeg").GetDouble(), 4);
+    }
+
+    [Fact]
+    public async Task A_straddle_with_its_default_hip_width()
+    {
+        var straddle = await Answer("straddle", """{"leftLegCm":86,"rightLegCm":86,"heelDistanceCm":160}""");
+        Assert.Equal(112.48468, straddle.GetProperty("angleDeg").GetDouble(), 5);
+        Assert.Equal(47.7886, straddle.GetProperty("expectedGapCm").GetDouble(), 4);
+        Assert.Equal(
+            straddle.GetProperty("angleDeg").GetDouble(),
+            (await Answer("straddle", """{"leftLegCm":86,"rightLegCm":86,"hipWidthCm":17,"heelDistanceCm":160}"""))
+                .GetProperty("angleDeg")
+                .GetDouble()
+        );
+    }
+
+    [Fact]
+    public async Task A_success_rate_with_its_Wilson_interval()
+    {
+        var rate = await Answer("success-rate", """{"successes":7,"attempts":10}""");
+        Assert.Equal(0.7, rate.GetProperty("share").GetDouble());
+        Assert.Equal(0.39678, rate.GetProperty("lower95").GetDouble(), 5);
+        Assert.Equal(0.89221, rate.GetProperty("upper95").GetDouble(), 5);
+    }
+
+    [Fact]
+    public async Task Breaths_blocks_and_landmarks_are_converted_by_the_core()
+    {
+        Assert.Equal(27, (await Answer("breaths", """{"breathSeconds":4.5,"breaths":6}""")).GetProperty("seconds").GetDouble());
+        Assert.Equal(6, (await Answer("breaths", """{"breathSeconds":4.5,"seconds":27}""")).GetProperty("breaths").GetDouble());
+        var blocks = await Answer("blocks", """{"stack":[{"kind":"standard","face":"low"},{"kind":"standard","face":"middle"}]}""");
+        Assert.Equal(22.5, blocks.GetProperty("cm").GetDouble());
+        var split = await Answer(
+            "landmarks",
+            """{"view":"front-split-angle","placement":{"points":[{"x":0,"y":100},{"x":100,"y":0},{"x":200,"y":100}]}}"""
+        );
+        Assert.Equal(90, split.GetProperty("value").GetDouble(), 9);
+    }
+
+    [Theory]
+    [InlineData("line", """{"wrist":[0,0],"shoulder":[0,0],"hip":[-1,105],"ankle":[3,190]}""", 422, "landmarksCoincide", "shoulder")]
+    [InlineData("line", """{"wrist":[0],"shoulder":[2,55],"hip":[-1,105],"ankle":[3,190]}""", 422, "pointNeedsTwo", "wrist")]
+    [InlineData("line", """{"wrist":[0,"x"],"shoulder":[2,55],"hip":[-1,105],"ankle":[3,190]}""", 400, "wrongType", "wrist[1]")]
+    [InlineData("line", """{"wrist":[0,0],"shoulder":[2,55],"hip":[-1,105]}""", 400, "required", "ankle")]
+    [InlineData("straddle", """{"leftLegCm":86,"rightLegCm":86,"heelDistanceCm":10}""", 422, "heelsInsideHips", "heelDistanceCm")]
+    [InlineData("straddle", """{"leftLegCm":86,"rightLegCm":86,"heelDistanceCm":200}""", 422, "heelsBeyondLegs", "heelDistanceCm")]
+    [InlineData("straddle", """{"leftLegCm":0,"rightLegCm":86,"heelDistanceCm":160}""", 422, "legNotPositive", "leftLegCm")]
+    [InlineData("success-rate", """{"successes":11,"attempts":10}""", 422, "successesOutOfRange", "successes")]
+    [InlineData("success-rate", """{"successes":0,"attempts":0}""", 422, "attemptsNotPositive", "attempts")]
+    [InlineData("success-rate", """{"successes":0.5,"attempts":2}""", 400, "wrongType", "successes")]
+    [InlineData("breaths", """{"breathSeconds":0,"breaths":6}""", 422, "outOfRange", "breathSeconds")]
+    [InlineData("breaths", """{"breathSeconds":4}""", 422, "oneOfTwo", "breaths")]
+    [InlineData("blocks", """{"stack":[{"kind":"soap","face":"low"}]}""", 422, "unknownBlock", "faces")]
+    [InlineData("landmarks", """{"view":"nothing","placement":{"points":[]}}""", 422, "unknownView", "view")]
+    [InlineData("landmarks", """{"view":"handstand-line","placement":{"points":[]}}""", 422, "landmarksCount", "points")]
+    public async Task What_has_no_answer_is_a_problem_at_its_field(string path, string json, int status, string code, string field) =>
+        Assert.Equal(code, await (await Send(path, json)).Problem((HttpStatusCode)status, field));
+
+    private async Task<JsonElement> Answer(string path, string json) =>
+        await (await Send(path, json)).EnsureSuccessStatusCode().Content.ReadFromJsonAsync<JsonElement>();
+
+    [Fact]
     public async Task One_day_at_the_line_is_borderline_and_a_second_confirms()
     {
         var one = await Rom(On3, FirstDay);

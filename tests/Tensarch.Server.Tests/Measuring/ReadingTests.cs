@@ -59,15 +59,7 @@ public sealed class ReadingTests : IAsyncLifetime
         await Take(StudioClient.Reading("front-split-gap", "right", [25, 25, 25]));
         var answer = await coach.Post(
             $"/students/{student}/readings/preview",
-            new
-            {
-                measure = "front-split-gap",
-                side = "left",
-                warmth = "warm",
-                standard = "square",
-                trials = new[] { 27.0, 27, 27 },
-                compensations = new[] { "hips-turned-out" },
-            }
+            StudioClient.Reading("front-split-gap", "left", [27.0, 27, 27], compensations: ["hips-turned-out"])
         );
         var json = System.Text.Json.JsonDocument.Parse(await answer.Content.ReadAsStringAsync()).RootElement;
         Assert.Equal(27, json.GetProperty("value").GetDouble());

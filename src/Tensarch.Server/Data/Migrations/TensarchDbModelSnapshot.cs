@@ -291,6 +291,35 @@ namespace Tensarch.Server.Data.Migrations
                     b.ToTable("Decisions");
                 });
 
+            modelBuilder.Entity("Tensarch.Server.Data.DraftRow", b =>
+                {
+                    b.Property<Guid>("SittingId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Slot")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Json")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudioId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("SittingId", "Slot");
+
+                    b.HasIndex("StudioId");
+
+                    b.ToTable("Drafts");
+                });
+
             modelBuilder.Entity("Tensarch.Server.Data.FormCheckRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -336,11 +365,136 @@ namespace Tensarch.Server.Data.Migrations
                     b.ToTable("FormChecks");
                 });
 
+            modelBuilder.Entity("Tensarch.Server.Data.MarkRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("BodyHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("By")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("PictureId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("PlacementJson")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudentId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudioId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<double>("Value")
+                        .HasColumnType("REAL");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("StudioId");
+
+                    b.HasIndex("PictureId", "At");
+
+                    b.ToTable("Marks");
+                });
+
+            modelBuilder.Entity("Tensarch.Server.Data.OwnMeasureRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("BodyHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("By")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Json")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Measure")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudioId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("StudioId", "Measure", "Version")
+                        .IsUnique();
+
+                    b.ToTable("OwnMeasures");
+                });
+
+            modelBuilder.Entity("Tensarch.Server.Data.PictureRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("BodyHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("By")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Height")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("StudentId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudioId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("TakenAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("View")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Width")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("StudioId");
+
+                    b.HasIndex("StudentId", "TakenAt", "Id");
+
+                    b.ToTable("Pictures");
+                });
+
             modelBuilder.Entity("Tensarch.Server.Data.ReadingRow", b =>
                 {
                     b.Property<Guid>("Id")
                         .ValueGeneratedOnAdd()
                         .HasColumnType("TEXT");
+
+                    b.Property<int?>("Attempts")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("BodyHash")
                         .IsRequired()
@@ -350,14 +504,24 @@ namespace Tensarch.Server.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<bool>("Confirmed")
+                        .HasColumnType("INTEGER");
+
                     b.Property<bool>("Disqualified")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("Hits")
+                        .HasColumnType("TEXT");
 
                     b.Property<string>("Instrument")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Level")
+                        .HasColumnType("TEXT");
+
+                    b.PrimitiveCollection<string>("Marks")
+                        .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Measure")
@@ -383,10 +547,19 @@ namespace Tensarch.Server.Data.Migrations
                     b.Property<double>("Sem")
                         .HasColumnType("REAL");
 
+                    b.Property<int>("SemDof")
+                        .HasColumnType("INTEGER");
+
                     b.Property<int?>("Sensation")
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("Side")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid?>("SittingId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("StacksJson")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Standard")
@@ -401,6 +574,9 @@ namespace Tensarch.Server.Data.Migrations
                     b.Property<Guid>("StudioId")
                         .HasColumnType("TEXT");
 
+                    b.Property<int?>("Successes")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long>("TakenAt")
                         .HasColumnType("INTEGER");
 
@@ -409,6 +585,9 @@ namespace Tensarch.Server.Data.Migrations
 
                     b.Property<double>("Tau")
                         .HasColumnType("REAL");
+
+                    b.Property<int>("TauPairs")
+                        .HasColumnType("INTEGER");
 
                     b.PrimitiveCollection<string>("Trials")
                         .IsRequired()
@@ -423,11 +602,17 @@ namespace Tensarch.Server.Data.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("StudioId");
+                    b.HasIndex("SittingId");
 
-                    b.HasIndex("StudentId", "TakenAt");
+                    b.HasIndex("StudentId", "TakenAt", "Id");
 
-                    b.HasIndex("StudentId", "Measure", "Side", "TakenAt");
+                    b.HasIndex("StudioId", "TakenAt", "Id");
+
+                    b.HasIndex("StudioId", "Measure", "TakenAt", "Id");
+
+                    b.HasIndex("TakenBy", "Measure", "Instrument", "TakenAt");
+
+                    b.HasIndex("StudentId", "Measure", "Side", "TakenAt", "Id");
 
                     b.ToTable("Readings");
                 });
@@ -674,6 +859,48 @@ namespace Tensarch.Server.Data.Migrations
                     b.ToTable("Signals");
                 });
 
+            modelBuilder.Entity("Tensarch.Server.Data.SittingRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("BodyHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("By")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("EndedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("ItemsJson")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Scope")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("StartedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("StudentId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudioId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("StudioId");
+
+                    b.HasIndex("StudentId", "EndedAt", "StartedAt");
+
+                    b.ToTable("Sittings");
+                });
+
             modelBuilder.Entity("Tensarch.Server.Data.SkillRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -744,6 +971,9 @@ namespace Tensarch.Server.Data.Migrations
                     b.Property<DateOnly?>("GuardianConsentOn")
                         .HasColumnType("TEXT");
 
+                    b.Property<double>("HipWidthCm")
+                        .HasColumnType("REAL");
+
                     b.Property<double?>("LeftLegCm")
                         .HasColumnType("REAL");
 
@@ -784,6 +1014,13 @@ namespace Tensarch.Server.Data.Migrations
                     b.Property<Guid>("Id")
                         .ValueGeneratedOnAdd()
                         .HasColumnType("TEXT");
+
+                    b.Property<string>("BlocksJson")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("BlocksVersion")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Name")
                         .IsRequired()
@@ -852,7 +1089,55 @@ namespace Tensarch.Server.Data.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Tensarch.Server.Data.DraftRow", b =>
+                {
+                    b.HasOne("Tensarch.Server.Data.SittingRow", null)
+                        .WithMany()
+                        .HasForeignKey("SittingId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Tensarch.Server.Data.StudioRow", null)
+                        .WithMany()
+                        .HasForeignKey("StudioId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Tensarch.Server.Data.FormCheckRow", b =>
+                {
+                    b.HasOne("Tensarch.Server.Data.StudioRow", null)
+                        .WithMany()
+                        .HasForeignKey("StudioId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Tensarch.Server.Data.MarkRow", b =>
+                {
+                    b.HasOne("Tensarch.Server.Data.PictureRow", null)
+                        .WithMany()
+                        .HasForeignKey("PictureId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Tensarch.Server.Data.StudioRow", null)
+                        .WithMany()
+                        .HasForeignKey("StudioId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Tensarch.Server.Data.OwnMeasureRow", b =>
+                {
+                    b.HasOne("Tensarch.Server.Data.StudioRow", null)
+                        .WithMany()
+                        .HasForeignKey("StudioId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Tensarch.Server.Data.PictureRow", b =>
                 {
                     b.HasOne("Tensarch.Server.Data.StudioRow", null)
                         .WithMany()
@@ -913,6 +1198,15 @@ namespace Tensarch.Server.Data.Migrations
                 });
 
             modelBuilder.Entity("Tensarch.Server.Data.SignalRow", b =>
+                {
+                    b.HasOne("Tensarch.Server.Data.StudioRow", null)
+                        .WithMany()
+                        .HasForeignKey("StudioId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Tensarch.Server.Data.SittingRow", b =>
                 {
                     b.HasOne("Tensarch.Server.Data.StudioRow", null)
                         .WithMany()

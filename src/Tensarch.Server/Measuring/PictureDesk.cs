@@ -1,0 +1,73 @@
+using System.Security.Cryptography;
+using Tensarch.Core;
+using Tensarch.Core.Catalogue;
+using Tensarch.Core.Measuring;
+using Tensarch.Server.Data;
+
+namespace Tensarch.Server.Measuring;
+
+/// <summary>Keeps side pictures and the landmarks placed on them. The demo goes through here as the screens do.</summary>
+public sealed class PictureDesk(TensarchDb db, CatalogueContent catalogue, PictureFiles files, StudioClock clock, StudioScope scope)
+{
+    public async Task<Result<(PictureRow Row, Appended Appended)>> Keep(
+        Guid studentId,
+        Guid id,
+        string view,
+        DateTimeOffset? takenAt,
+        byte[] upload,
+        CancellationToken ct
+    )
+    {
+        if (catalogue.FindPicture(view) is null)
+            return Problem.Of("unknownView", "view");
+        if (takenAt > clock.Now)
+            return Problem.Of("dateInFuture", "takenAt");
+        var clean = PictureFiles.Clean(upload);
+        if (!clean.IsOk)
+            return clean.Problems.ToList();
+        var row = new PictureRow
+        {
+            Id = id,
+            StudentId = studentId,
+            View = view,
+            Width = clean.Value.Width,
+            Height = clean.Value.Height,
+            TakenAt = takenAt ?? clock.Now,
+            At = clock.Now,
+            By = scope.UserId,
+        };
+        var body = new
+        {
+            studentId,
+            view,
+            Upload = Convert.ToHexString(SHA256.HashData(upload)),
+        };
+        var appended = await db.Pictures.AddFact(row, body, ct);
+        if (appended == Appended.Stored)
+            await files.Write(scope.StudioId, id, clean.Value.Bytes, ct);
+        return (row, await db.SaveFact(appended, ct));
+    }
+
+    /// <summary>Keeps placed landmarks with what the core reads from them.</summary>
+    public async Task<Result<(MarkRow Row, Appended Appended)>> Mark(PictureRow picture, MarkRequest request, CancellationToken ct)
+    {
+        var placement = request.Placement;
+        var angles = PictureReading.Of(catalogue.FindPicture(picture.View)!, placement);
+        if (!angles.IsOk)
+            return angles.Problems.ToList();
+        if (placement.Points.Concat(placement.Horizon ?? []).Any(p => p.X < 0 || p.Y < 0 || p.X > picture.Width || p.Y > picture.Height))
+            return Problem.Of("outsidePicture", "points");
+        var row = new MarkRow
+        {
+            Id = request.Id,
+            StudentId = picture.StudentId,
+            PictureId = picture.Id,
+            PlacementJson = StoredJson.Write(placement),
+            Value = angles.Value.Value,
+            At = clock.Now,
+            By = scope.UserId,
+        };
+        var appended = await db.Marks.AddFact(row, new { picture.Id, request }, ct);
+        return (row, await db.SaveFact(appended, ct));
+    }
+}

@@ -1,0 +1,210 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json;
+using Tensarch.Server.Data;
+
+namespace Tensarch.Server.Tests.Measuring;
+
+public sealed class SittingTests : IAsyncLifetime
+{
+    private readonly StudioApp app = new();
+    private StudioClient coach = null!;
+    private Guid student;
+
+    public async ValueTask InitializeAsync()
+    {
+        coach = await app.Studio();
+        student = await coach.Student();
+    }
+
+    public ValueTask DisposeAsync() => app.DisposeAsync();
+
+    private Task<HttpResponseMessage> Start(Guid id, string scope, string[]? measures = null, bool cold = false, Guid? of = null) =>
+        coach.Post(
+            $"/students/{of ?? student}/sittings",
+            new
+            {
+                id,
+                scope,
+                measures = measures ?? [],
+                cold,
+            }
+        );
+
+    private static async Task<JsonElement> Json(HttpResponseMessage answer)
+    {
+        answer.EnsureSuccessStatusCode();
+        return await answer.Content.ReadFromJsonAsync<JsonElement>();
+    }
+
+    private static List<string> Measures(JsonElement sitting) =>
+        [.. sitting.GetProperty("items").EnumerateArray().Select(i => i.GetProperty("measure").GetString()!)];
+
+    private static object Draft(Guid id, params double[] trials) =>
+        new
+        {
+            id,
+            instrument = "goniometer",
+            trials,
+            hits = Array.Empty<bool>(),
+            stacks = Array.Empty<object>(),
+            marks = Array.Empty<Guid>(),
+            compensations = Array.Empty<string>(),
+            quality = "",
+            sensation = "",
+            pain = "",
+            note = "",
+        };
+
+    private Task<HttpResponseMessage> Keep(StudioClient who, Guid sitting, string slot, int version, object draft) =>
+        who.Http.PutAsJsonAsync($"/api/v1/students/{student}/sittings/{sitting}/drafts/{slot}", new { version, draft }, StudioApp.Json);
+
+    [Fact]
+    public async Task What_the_next_gates_need_is_the_baseline_first_and_then_only_what_is_unmet()
+    {
+        Assert.Equal(6, Measures(await Json(await Start(Guid.NewGuid(), "needs"))).Count);
+        await coach.Place(student, 1, 1);
+        Assert.Equal(["passive-slr", "hip-extension"], Measures(await Json(await Start(Guid.NewGuid(), "needs"))));
+        foreach (var side in new[] { "left", "right" })
+            await coach.Post($"/students/{student}/readings", StudioClient.Reading("passive-slr", side, [90, 90, 90]));
+        Assert.Equal(["hip-extension"], Measures(await Json(await Start(Guid.NewGuid(), "needs"))));
+    }
+
+    [Fact]
+    public async Task A_cold_sitting_reads_the_range_cold_first_and_starts_once()
+    {
+        var id = Guid.NewGuid();
+        var sitting = await Json(await Start(id, "single", ["passive-slr", "hollow-hold"], cold: true));
+        var warmth = sitting.GetProperty("items").EnumerateArray().Select(i => i.GetProperty("warmth").GetString());
+        Assert.Equal(["cold", "warm", "warm"], warmth);
+        Assert.Equal(HttpStatusCode.OK, (await Start(id, "single", ["passive-slr", "hollow-hold"], cold: true)).StatusCode);
+        Assert.Equal("idTaken", await (await Start(id, "single", ["passive-slr"])).Problem(HttpStatusCode.Conflict));
+        Assert.Equal("unknownBattery", await (await Start(Guid.NewGuid(), "no-such")).Problem(HttpStatusCode.UnprocessableEntity, "scope"));
+        Assert.Equal(
+            "nothingToRead",
+            await (await Start(Guid.NewGuid(), "single")).Problem(HttpStatusCode.UnprocessableEntity, "measures")
+        );
+    }
+
+    [Fact]
+    public async Task A_held_measure_is_never_offered_and_not_taken_now()
+    {
+        var held = await coach.Student("Otto Vane", "neck");
+        var bench = await coach.Get($"/students/{held}/bench");
+        var inversion = bench.GetProperty("batteries").EnumerateArray().Single(b => b.GetProperty("scope").GetString() == "inversion");
+        Assert.DoesNotContain(
+            inversion.GetProperty("items").EnumerateArray(),
+            i => i.GetProperty("measure").GetString()!.StartsWith("neck")
+        );
+        Assert.Equal(2, inversion.GetProperty("leftOut").GetArrayLength());
+        Assert.Equal(
+            "heldTag",
+            await (await Start(Guid.NewGuid(), "single", ["neck-flexion-gap"], of: held)).Problem(HttpStatusCode.UnprocessableEntity)
+        );
+        var now = new
+        {
+            id = Guid.NewGuid(),
+            measure = "neck-flexion-gap",
+            side = (string?)null,
+            warmth = "warm",
+            standard = (string?)null,
+            instrument = "tape",
+            trials = new[] { 2.0 },
+            compensations = Array.Empty<string>(),
+            quality = (int?)null,
+            sensation = (int?)null,
+            pain = (int?)null,
+            note = (string?)null,
+            takenAt = (string?)null,
+        };
+        Assert.Equal(
+            "heldTag",
+            await (await coach.Post($"/students/{held}/readings", now)).Problem(HttpStatusCode.UnprocessableEntity, "measure")
+        );
+        Assert.Equal(
+            HttpStatusCode.Created,
+            (await coach.Post($"/students/{student}/readings", now with { id = Guid.NewGuid() })).StatusCode
+        );
+    }
+
+    [Fact]
+    public async Task Before_the_intake_is_answered_nothing_is_read()
+    {
+        var id = Guid.NewGuid();
+        await coach.Post("/students", new { id, student = StudioClient.Body("Una Frey") });
+        var bench = await coach.Get($"/students/{id}/bench");
+        Assert.False(bench.GetProperty("screened").GetBoolean());
+        Assert.Equal(0, bench.GetProperty("needs").GetProperty("items").GetArrayLength());
+        Assert.Equal("heldTag", await (await Start(Guid.NewGuid(), "needs", of: id)).Problem(HttpStatusCode.UnprocessableEntity));
+    }
+
+    [Fact]
+    public async Task Another_device_goes_on_where_the_first_was_interrupted()
+    {
+        var (sitting, reading) = (Guid.NewGuid(), Guid.NewGuid());
+        await Start(sitting, "single", ["passive-slr"]);
+        const string slot = "passive-slr.left.none.warm";
+        Assert.Equal(1, (await Json(await Keep(coach, sitting, slot, 0, Draft(reading, 80)))).GetProperty("version").GetInt32());
+        Assert.Equal(2, (await Json(await Keep(coach, sitting, slot, 1, Draft(reading, 80, 81)))).GetProperty("version").GetInt32());
+        Assert.Equal(2, (await Json(await Keep(coach, sitting, slot, 1, Draft(reading, 80, 81)))).GetProperty("version").GetInt32());
+
+        var other = await app.Studio(Role.Coach, coach.StudioId);
+        var open = (await other.Get($"/students/{student}/bench")).GetProperty("open")[0];
+        Assert.Equal(
+            (sitting, 0, 2),
+            (open.GetProperty("id").GetGuid(), open.GetProperty("taken").GetInt32(), open.GetProperty("asked").GetInt32())
+        );
+        var left = (await other.Get($"/students/{student}/sittings/{sitting}")).GetProperty("items")[0].GetProperty("sides")[0];
+        Assert.Equal(
+            [80, 81],
+            left.GetProperty("draft").GetProperty("draft").GetProperty("trials").EnumerateArray().Select(t => t.GetDouble())
+        );
+        Assert.Equal(
+            "changedMeanwhile",
+            await (await Keep(other, sitting, slot, 1, Draft(reading, 70))).Problem(HttpStatusCode.PreconditionFailed)
+        );
+
+        var body = StudioClient.Reading("passive-slr", "left", [80, 81, 82], reading);
+        var json = JsonSerializer.SerializeToNode(body, StudioApp.Json)!;
+        json["sittingId"] = sitting.ToString();
+        Assert.Equal(HttpStatusCode.Created, (await other.Post($"/students/{student}/readings", json)).StatusCode);
+        left = (await coach.Get($"/students/{student}/sittings/{sitting}")).GetProperty("items")[0].GetProperty("sides")[0];
+        Assert.Equal(81, left.GetProperty("taken").GetProperty("value").GetDouble());
+        await coach.Post($"/students/{student}/sittings/{sitting}/end", new { });
+        Assert.Equal(0, (await coach.Get($"/students/{student}/bench")).GetProperty("open").GetArrayLength());
+    }
+
+    [Fact]
+    public async Task The_band_says_within_what_a_new_value_is_no_change()
+    {
+        await coach.Post($"/students/{student}/readings", StudioClient.Reading("front-split-gap", "left", [30, 30, 30]));
+        app.Time.Advance(TimeSpan.FromDays(2));
+        var id = Guid.NewGuid();
+        var side = (await Json(await Start(id, "single", ["front-split-gap"]))).GetProperty("items")[0].GetProperty("sides")[0];
+        var mdc = 1.96 * Math.Sqrt(2 * (0.25 + 1.0 / 3));
+        Assert.Equal(30 - mdc, side.GetProperty("band").GetProperty("low").GetDouble(), 9);
+        Assert.Equal(30 + mdc, side.GetProperty("band").GetProperty("high").GetDouble(), 9);
+        Assert.Equal(1, side.GetProperty("recent").GetArrayLength());
+    }
+
+    [Fact]
+    public async Task A_sitting_of_thirty_readings_costs_as_many_commands_as_one_of_two()
+    {
+        var (few, many) = (Guid.NewGuid(), Guid.NewGuid());
+        await Start(few, "single", ["passive-slr"]);
+        await Start(many, "splits");
+        for (var i = 0; i < 30; i++)
+        {
+            app.Time.Advance(TimeSpan.FromDays(1));
+            await coach.Post(
+                $"/students/{student}/readings",
+                StudioClient.Reading("passive-slr", i % 2 == 0 ? "left" : "right", [80, 81, 82], takenAt: app.Time.GetUtcNow())
+            );
+        }
+        var before = app.Commands.Count;
+        await coach.Get($"/students/{student}/sittings/{few}");
+        var between = app.Commands.Count;
+        await coach.Get($"/students/{student}/sittings/{many}");
+        Assert.Equal(between - before, app.Commands.Count - between);
+    }
+}
