@@ -40,7 +40,7 @@ public sealed record BlockKind(string Key, string Name, double LowCm, double Mid
 }
 
 /// <summary>One block of a stack, lying on a face.</summary>
-public readonly record struct StackedBlock(string Kind, Face Face);
+public sealed record StackedBlock(string Kind, Face Face);
 
 /// <summary>A gap read as a stack of blocks, in cm, with the standard error of its coarseness.</summary>
 public readonly record struct StackHeight(double Cm, double ResolutionCm);

@@ -9,7 +9,7 @@ public sealed record Repeat(string Series, DateTimeOffset At, IReadOnlyList<doub
 /// <param name="SemDof">ν: degrees of freedom of the coach's own repeats; 0 when the catalogue stands alone.</param>
 /// <param name="Tau">Day to day, in the measure's unit.</param>
 /// <param name="TauPairs">Pairs of readings 1 to 7 days apart.</param>
-public readonly record struct Noise(double Sem, int SemDof, double Tau, int TauPairs);
+public sealed record Noise(double Sem, int SemDof, double Tau, int TauPairs);
 
 /// <summary>
 /// Blends a coach's own repeats into the catalogue's noise, so that it never jumps. Pooled within-reading variance

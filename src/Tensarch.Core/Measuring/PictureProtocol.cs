@@ -20,7 +20,7 @@ public sealed record PictureProtocol(PictureKind Kind, IReadOnlyList<string> Lan
 public sealed record PictureView(string Key, string Name, PictureProtocol Picture);
 
 /// <summary>A point of a picture, in pixels, x to the right and y down.</summary>
-public readonly record struct PicturePoint(double X, double Y);
+public sealed record PicturePoint(double X, double Y);
 
 /// <summary>Which way the belly faces in the picture.</summary>
 public enum Facing

@@ -2,7 +2,7 @@ namespace Tensarch.Core.Measuring;
 
 /// <summary>A share of successes with its 95 % interval (Wilson 1927).</summary>
 /// <param name="Share">Successes of attempts, 0 to 1.</param>
-public readonly record struct SuccessRate(double Share, double Lower95, double Upper95)
+public sealed record SuccessRate(double Share, double Lower95, double Upper95)
 {
     /// <summary>Two-sided 95 % point of the normal distribution.</summary>
     private const double Z = 1.959963984540054;

@@ -151,7 +151,7 @@ public sealed class ReadingImport(TensarchDb db, StudioMeasures measures, Studio
                 row.Measure,
                 row.Side,
                 status == ImportStatus.Problem ? null
-                    : row.Trials.Count > 0 ? InputOf(row).Value(known[row.Measure], default, 0).Value
+                    : row.Trials.Count > 0 ? InputOf(row).Value(known[row.Measure], new(0, 0, 0, 0), 0).Value
                     : null,
                 row.TakenAt,
                 problem

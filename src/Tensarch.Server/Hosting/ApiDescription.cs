@@ -1,4 +1,5 @@
 using Microsoft.AspNetCore.OpenApi;
+using Microsoft.OpenApi;
 
 namespace Tensarch.Server.Hosting;
 
@@ -13,8 +14,19 @@ public static class ApiDescription
                 document.Info.Title = "Tensarch";
                 document.Info.Version = "v1";
                 document.Servers?.Clear();
+                foreach (var schema in document.Components?.Schemas?.Values.OfType<OpenApiSchema>() ?? [])
+                    WithoutNull(schema);
                 return Task.CompletedTask;
             }
         );
+    }
+
+    /// <summary>An enum that is met as nullable first is described as if null were one of its names; where it may be none, its use says so.</summary>
+    private static void WithoutNull(OpenApiSchema schema)
+    {
+        if (schema.Enum is not { } names)
+            return;
+        foreach (var none in names.Where(n => n is null || n.IsJsonNullSentinel()).ToList())
+            names.Remove(none);
     }
 }

@@ -117,7 +117,7 @@ public sealed record SittingView(
 
 public sealed record SittingPart(string Measure, string? Level, Warmth Warmth, int Asks, IReadOnlyList<SittingSide> Sides);
 
-/// <summary>One side of an item at one level.</summary>
+/// <summary>One side of an item at one level and warmth: the item's own warmth, and for a range of motion the other one too.</summary>
 /// <param name="Taken">What this sitting has read.</param>
 /// <param name="Previous">The last reading of the series before this sitting.</param>
 /// <param name="Band">Within it a new value is no detectable change.</param>
@@ -127,6 +127,7 @@ public sealed record SittingSide(
     string Slot,
     Side? Side,
     string? Level,
+    Warmth Warmth,
     ReadingView? Taken,
     ReadingView? Previous,
     MdcBand? Band,

@@ -218,7 +218,7 @@ public static class MeasuringEndpoints
                     .. rows.Take(PointsPage)
                         .Select(r =>
                         {
-                            var rate = r is { Successes: { } k, Attempts: { } n } ? SuccessRate.Of(k, n).Value : (SuccessRate?)null;
+                            var rate = r is { Successes: { } k, Attempts: { } n } ? SuccessRate.Of(k, n).Value : null;
                             return new SeriesPoint(r.Id, r.Side, r.TakenAt, r.Value, r.StandardError, rate?.Lower95, rate?.Upper95);
                         }),
                 ],

@@ -168,9 +168,10 @@ public sealed class SittingDesk(TensarchDb db, CatalogueContent catalogue, Studi
         );
 
         IEnumerable<SittingSide> Sides(Measure measure, SittingItem item) =>
+            from warmth in measure.Kind == MeasureKind.Range ? new[] { Warmth.Warm, Warmth.Cold } : [item.Warmth]
             from level in measure.Levels.Count == 0 ? [null] : measure.Levels.Select(l => (string?)l.Key)
             from side in measure.PerSide ? SideExtensions.Both.Select(s => (Side?)s) : [null]
-            select SideOf(measure, item, level, side);
+            select SideOf(measure, item with { Warmth = warmth }, level, side);
 
         SittingSide SideOf(Measure measure, SittingItem item, string? level, Side? side)
         {
@@ -183,6 +184,7 @@ public sealed class SittingDesk(TensarchDb db, CatalogueContent catalogue, Studi
                 slot,
                 side,
                 level,
+                item.Warmth,
                 taken.LastOrDefault(Same) is { } now ? ReadingViews.ToView(now) : null,
                 previous is null ? null : ReadingViews.ToView(previous),
                 previous is null ? null : Band(measure, previous, item.Asks),

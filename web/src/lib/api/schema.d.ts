@@ -276,6 +276,103 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/blocks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BlockKinds"];
+                    };
+                };
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BlockKinds"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BlockKinds"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    measure?: string;
+                    takenBy?: string;
+                    before?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ReadingPage"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/readiness": {
         parameters: {
             query?: never;
@@ -307,6 +404,128 @@ export interface paths {
         };
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/exchange/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: {
+                    apply?: boolean;
+                    acceptUnlikely?: boolean;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ImportReport"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/students/{studentId}/exchange/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    studentId: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: {
+                    apply?: boolean;
+                    acceptUnlikely?: boolean;
+                };
+                header?: never;
+                path: {
+                    studentId: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ImportReport"];
+                    };
+                };
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -608,6 +827,572 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/students/{studentId}/sittings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    studentId: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SittingRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SittingView"];
+                    };
+                };
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SittingView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/students/{studentId}/sittings/{sittingId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    studentId: string;
+                    sittingId: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SittingView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/students/{studentId}/sittings/{sittingId}/drafts/{slot}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    studentId: string;
+                    sittingId: string;
+                    slot: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["DraftRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DraftStored"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/students/{studentId}/sittings/{sittingId}/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    studentId: string;
+                    sittingId: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/measures/{measure}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    measure: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MeasurePage"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/measures/{measure}/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    measure: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["OwnMeasureRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MeasureVersion"];
+                    };
+                };
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MeasureVersion"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/students/{studentId}/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    view?: string;
+                    before?: string;
+                };
+                header?: never;
+                path: {
+                    studentId: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PicturePage"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query: {
+                    id: string;
+                    view: string;
+                    takenAt?: string;
+                };
+                header?: never;
+                path: {
+                    studentId: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PictureItem"];
+                    };
+                };
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PictureItem"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/students/{studentId}/pictures/{pictureId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    studentId: string;
+                    pictureId: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PictureItem"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/students/{studentId}/pictures/{pictureId}/image": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    studentId: string;
+                    pictureId: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/students/{studentId}/pictures/{pictureId}/marks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    studentId: string;
+                    pictureId: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MarkRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MarkView"];
+                    };
+                };
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["MarkView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/instruments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["InstrumentsResponse"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/instruments/inclinometer/stream": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "text/event-stream": components["schemas"]["DeviceFrame"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/instruments/inclinometer/scenario": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["InclinometerScenario"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["InclinometerScenario"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/students/{studentId}/readings": {
         parameters: {
             query?: never;
@@ -619,7 +1404,7 @@ export interface paths {
             parameters: {
                 query?: {
                     measure?: string;
-                    before?: number;
+                    before?: string;
                 };
                 header?: never;
                 path: {
@@ -702,7 +1487,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["PreviewRequest"];
+                    "application/json": components["schemas"]["ReadingRequest"];
                 };
             };
             responses: {
@@ -757,6 +1542,86 @@ export interface paths {
                 };
             };
         };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/students/{studentId}/series": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    studentId: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SeriesList"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/students/{studentId}/series/{measure}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    warmth?: components["schemas"]["Warmth"];
+                    level?: string;
+                    standard?: string;
+                    before?: string;
+                };
+                header?: never;
+                path: {
+                    studentId: string;
+                    measure: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SeriesPoints"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -831,6 +1696,240 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["RomTestResponse"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/compute/line": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LineRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LineResponse"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/compute/straddle": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["StraddleRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StraddleResponse"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/compute/success-rate": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SuccessRateRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SuccessRateResponse"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/compute/landmarks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LandmarksRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PlacementAngles"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/compute/breaths": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BreathsRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BreathsResponse"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/compute/blocks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["BlocksRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BlocksResponse"];
                     };
                 };
             };
@@ -1333,9 +2432,11 @@ export interface components {
         ArchiveRequest: {
             archived: boolean;
         };
-        BenchMeasure: {
-            measure: string;
-            sides: components["schemas"]["BenchSide"][];
+        /** @description A named set of measures for one sitting. */
+        Battery: {
+            key: string;
+            name: string;
+            measures: string[];
         };
         BenchNeed: {
             /** @description The side whose gate asks. */
@@ -1349,18 +2450,23 @@ export interface components {
             minTrials: number;
             outcome: components["schemas"]["Outcome"];
         };
-        /** @description The measures of a ladder with what was read last and what the gates ask. */
+        /** @description A body position of the bench, in the order in which a sitting goes through them. */
+        BenchPosition: {
+            key: string;
+            name: string;
+        };
+        /** @description What may be read on one student today. */
         BenchResponse: {
             /** Format: uuid */
             studentId: string;
-            name: string;
-            standard: string;
-            /** Format: double */
-            leftLegCm: null | number;
-            /** Format: double */
-            rightLegCm: null | number;
+            screened: boolean;
             onLadder: boolean;
-            measures: components["schemas"]["BenchMeasure"][];
+            /** @description What the next gates still need; the baseline before the student is on a ladder. */
+            needs: components["schemas"]["SittingOffer"];
+            batteries: components["schemas"]["SittingOffer"][];
+            /** @description Measures that a caution keeps off the bench. */
+            held: components["schemas"]["HeldMeasure"][];
+            open: components["schemas"]["OpenSitting"][];
         };
         /** @description A tested hold or counted repetitions, on the bench. */
         BenchSetRequest: {
@@ -1378,21 +2484,53 @@ export interface components {
             /** Format: date-time */
             at: null | string;
         };
-        BenchSide: {
-            /** @description The side that is read. */
-            side: components["schemas"]["Side"];
-            lastWarm: null | components["schemas"]["ReadingView"];
-            lastCold: null | components["schemas"]["ReadingView"];
-            /** @description The warm series within its shelf life, newest first. */
-            recent: components["schemas"]["RecentReading"][];
-            /** @description The present gates that read this series. */
-            needs: components["schemas"]["BenchNeed"][];
-        };
         /** @enum {unknown} */
-        Better: "up" | "down";
+        Better: "up" | "down" | "none";
+        /** @description A kind of block and the heights of its three faces, in cm. */
+        BlockKind: {
+            key: string;
+            name: string;
+            /** Format: double */
+            lowCm: number;
+            /** Format: double */
+            middleCm: number;
+            /** Format: double */
+            highCm: number;
+        };
+        BlockKinds: {
+            /** Format: int32 */
+            version: number;
+            kinds: components["schemas"]["BlockKind"][];
+        };
+        BlocksRequest: {
+            stack: components["schemas"]["StackedBlock"][];
+        };
+        BlocksResponse: {
+            /** Format: double */
+            cm: number;
+            /** Format: double */
+            resolutionCm: number;
+        };
+        BreathsRequest: {
+            /** Format: double */
+            breathSeconds: number;
+            /** Format: double */
+            breaths?: null | number;
+            /** Format: double */
+            seconds?: null | number;
+        };
+        BreathsResponse: {
+            /** Format: double */
+            breaths: number;
+            /** Format: double */
+            seconds: number;
+        };
         /** @description The words and numbers of the shipped content that the screens show. */
         CatalogueResponse: {
             measures: components["schemas"]["Measure"][];
+            positions: components["schemas"]["BenchPosition"][];
+            batteries: components["schemas"]["Battery"][];
+            views: components["schemas"]["PictureView"][];
             ladders: components["schemas"]["Ladder"][];
             drills: components["schemas"]["DrillView"][];
             questions: components["schemas"]["IntakeQuestion"][];
@@ -1455,6 +2593,12 @@ export interface components {
             until: string;
             standing: boolean;
         };
+        /** @description How one coach reads a measure with one instrument, by their own repeats. */
+        CoachNoise: {
+            coach: string;
+            instrument: components["schemas"]["Instrument"];
+            noise: components["schemas"]["Noise"];
+        };
         ComparedReading: {
             /** Format: double */
             value: number;
@@ -1514,6 +2658,30 @@ export interface components {
             role: components["schemas"]["Role"];
             email: string;
             password: string;
+        };
+        /** @description One message of the device's stream. */
+        DeviceFrame: {
+            /** Format: double */
+            seconds: number;
+            /**
+             * Format: double
+             * @description None while the device is lost.
+             */
+            angleDeg: null | number;
+            /**
+             * Format: double
+             * @description The mean of the last second once it stands still.
+             */
+            stableDeg: null | number;
+            /**
+             * Format: double
+             * @description Take this trial: it has just come to a stand.
+             */
+            captureDeg: null | number;
+        };
+        DeviceView: {
+            name: string;
+            scenario: null | components["schemas"]["InclinometerScenario"];
         };
         DoneSet: {
             drill: string;
@@ -1635,6 +2803,38 @@ export interface components {
             /** Format: int32 */
             repeats?: number;
         };
+        /** @description What was captured and is not a reading yet. */
+        Draft: {
+            /** Format: uuid */
+            id: string;
+            instrument: components["schemas"]["Instrument"];
+            trials: number[];
+            hits: boolean[];
+            stacks: components["schemas"]["StackedBlock"][][];
+            marks: string[];
+            compensations: string[];
+            quality: string;
+            sensation: string;
+            pain: string;
+            note: string;
+        };
+        DraftRequest: {
+            /**
+             * Format: int32
+             * @description The version that was seen; 0 for a new one.
+             */
+            version: number;
+            draft: components["schemas"]["Draft"];
+        };
+        DraftStored: {
+            /** Format: int32 */
+            version: number;
+        };
+        DraftView: {
+            /** Format: int32 */
+            version: number;
+            draft: components["schemas"]["Draft"];
+        };
         /**
          * @description What a drill is for, in the order in which a session takes them.
          * @enum {unknown}
@@ -1671,11 +2871,14 @@ export interface components {
         };
         /** @enum {unknown} */
         Ends: "nothing" | "drillSide" | "region" | "tags" | "session";
+        /** @enum {unknown} */
+        Face: "low" | "middle" | "high";
         /**
-         * @description A block face, by how it stands.
+         * @description Which way the belly faces in the picture.
+         * @default left
          * @enum {unknown}
          */
-        Face: "low" | "middle" | "high";
+        Facing: "left" | "right";
         /** @description What was done, sent by the runner under ids of its own. */
         FactsRequest: {
             /**
@@ -1701,6 +2904,16 @@ export interface components {
             /** @description Drills of this session that are held from now on: the runner stops them. */
             nowHeld: string[];
         };
+        FigureMark: {
+            kind: components["schemas"]["MarkKind"];
+            points: number[][];
+        };
+        FigurePose: {
+            /** @description Limbs as open lines of points. */
+            lines: number[][][];
+            /** @description Centre and radius; none where the head is not in the picture. */
+            head?: null | number[];
+        };
         FlowPosition: {
             name: string;
             /** Format: int32 */
@@ -1722,6 +2935,10 @@ export interface components {
         };
         /** @enum {unknown} */
         GateState: "open" | "retest" | "closed" | "waiting" | "blocked" | "owned";
+        HeldMeasure: {
+            measure: string;
+            tag: components["schemas"]["LoadTag"];
+        };
         HoldView: {
             tag: components["schemas"]["LoadTag"];
             /** Format: date-time */
@@ -1733,8 +2950,68 @@ export interface components {
             needed: number;
             mayBeReviewed: boolean;
         };
+        ImportReport: {
+            /** Format: int32 */
+            new: number;
+            /** Format: int32 */
+            same: number;
+            /** Format: int32 */
+            unlikely: number;
+            /** Format: int32 */
+            problems: number;
+            /** @description Whether the new ones were stored. */
+            applied: boolean;
+            lines: components["schemas"]["ImportVerdict"][];
+        };
+        /** @enum {unknown} */
+        ImportStatus: "new" | "same" | "unlikely" | "problem";
+        /** @description What would become of one line. */
+        ImportVerdict: {
+            /**
+             * Format: int32
+             * @description In the file, the header being 1.
+             */
+            line: number;
+            status: components["schemas"]["ImportStatus"];
+            student: null | string;
+            measure: null | string;
+            side: null | components["schemas"]["Side"];
+            /** Format: double */
+            value: null | number;
+            /** Format: date-time */
+            takenAt: null | string;
+            problem: null | components["schemas"]["Problem"];
+        };
+        /** @description What the simulated inclinometer lies on. */
+        InclinometerScenario: {
+            /**
+             * Format: double
+             * @description The angle it settles at.
+             */
+            trueDeg: number;
+            /**
+             * Format: double
+             * @description Standard deviation of the hand that holds it.
+             */
+            tremorDeg: number;
+            /**
+             * Format: double
+             * @description How fast the zero wanders.
+             */
+            driftDegPerMinute: number;
+            /**
+             * Format: double
+             * @description How long a change of angle takes.
+             */
+            settleSeconds: number;
+            /** @description The device cannot be reached. */
+            droppedOut: boolean;
+        };
         /** @enum {unknown} */
         Instrument: "tape" | "blockStack" | "goniometer" | "inclinometer" | "picture" | "stopwatch" | "count";
+        InstrumentsResponse: {
+            inclinometer: null | components["schemas"]["DeviceView"];
+        };
         /** @description One yes/no question of the intake screen, in plain words, with what a "yes" holds or limits. */
         IntakeQuestion: {
             key: string;
@@ -1781,17 +3058,71 @@ export interface components {
              */
             keystone?: number;
         };
+        LandmarksRequest: {
+            /** @description A measure that is read from pictures, or a view. */
+            view: string;
+            placement: components["schemas"]["Placement"];
+        };
         /**
          * @description Which limb a test on a side reads: in a front split the rear hip is the other side's.
          * @default thisSide
          * @enum {unknown}
          */
         Limb: "thisSide" | "otherSide";
+        /** @description Landmarks as x and y, y up, in any one unit. */
+        LineRequest: {
+            wrist: number[];
+            shoulder: number[];
+            hip: number[];
+            ankle: number[];
+            /** @description Two points on a line that is level in the room. */
+            horizon?: null | number[][];
+            facing?: null | components["schemas"]["Facing"];
+        };
+        /** @description Shoulder: positive closed; hip: positive arch; lean: positive towards the back. The line is the largest of the three. */
+        LineResponse: {
+            /** Format: double */
+            shoulderDeg: number;
+            /** Format: double */
+            hipDeg: number;
+            /** Format: double */
+            leanDeg: number;
+            /** Format: double */
+            lineDeg: number;
+        };
+        /**
+         * @description How much a drill loads a tag.
+         * @enum {unknown}
+         */
+        Load: "none" | "light" | "heavy";
         /**
          * @description What a drill loads: the regions on which pain is logged, then the circumstances.
          * @enum {unknown}
          */
         LoadTag: "neck" | "wrist" | "shoulder" | "elbow" | "low-back" | "hip-front" | "hip-deep-flexion" | "hamstring" | "adductor" | "knee-deep-flexion" | "knee-twist" | "ankle" | "inverted" | "head-down" | "passive-end-range" | "fall-risk" | "breath-strain";
+        /** @enum {unknown} */
+        MarkKind: "gap" | "angle" | "landmarks" | "clock" | "count";
+        MarkRequest: {
+            /** Format: uuid */
+            id: string;
+            placement: components["schemas"]["Placement"];
+        };
+        MarkView: {
+            /** Format: uuid */
+            id: string;
+            placement: components["schemas"]["Placement"];
+            angles: components["schemas"]["PlacementAngles"];
+            /** Format: date-time */
+            at: string;
+        };
+        MdcBand: {
+            /** Format: double */
+            low: number;
+            /** Format: double */
+            high: number;
+            /** Format: double */
+            mdc95: number;
+        };
         MeResponse: {
             needsOwner: boolean;
             user: null | components["schemas"]["UserView"];
@@ -1803,6 +3134,11 @@ export interface components {
             key: string;
             name: string;
             reads: string;
+            /** @description The family in which the library lists it: `hips`, `squat`, `trunk` or `holds`. */
+            group: string;
+            kind: components["schemas"]["MeasureKind"];
+            /** @description The body position in which it is read; a sitting changes position as little as possible. */
+            position: string;
             perSide: boolean;
             /** @description What the side names, such as "front leg". */
             sideMeans: null | string;
@@ -1841,10 +3177,69 @@ export interface components {
              */
             shelfDays: number;
             standards: string[];
-            /** @description Where pain during this reading is counted. */
-            regions: components["schemas"]["LoadTag"][];
+            levels: components["schemas"]["MeasureLevel"][];
+            /** @description What it may be read with, the usual one first. */
+            instruments: components["schemas"]["Instrument"][];
+            /** @description What taking it loads. A held tag keeps the measure off the bench. */
+            loads: {
+                [key: string]: components["schemas"]["Load"];
+            };
+            /** @description Where to measure from and to. */
+            landmarks: string[];
             protocol: string[];
             compensations: components["schemas"]["Compensation"][];
+            figure: components["schemas"]["MeasureFigure"];
+            /**
+             * Format: double
+             * @description Values are multiples of this, in the measure's unit.
+             */
+            step?: null | number;
+            picture?: null | components["schemas"]["PictureProtocol"];
+        };
+        /**
+         * @description A line figure of a measure: the start position, the end position, and where to measure. Coordinates in a box of 160 × 120,
+         *     x to the right, y down, the floor at y = 112.
+         */
+        MeasureFigure: {
+            /** @description Whether the floor is drawn. */
+            ground: boolean;
+            start: components["schemas"]["FigurePose"];
+            end: components["schemas"]["FigurePose"];
+            mark: components["schemas"]["FigureMark"];
+            /**
+             * Format: double
+             * @description Where a wall stands; none without one.
+             */
+            wallX?: null | number;
+            /** @description Blocks, wedges and tables as x, y, width, height. */
+            props?: null | number[][];
+        };
+        /**
+         * @description How a measure's value comes out of what was written down.
+         * @enum {unknown}
+         */
+        MeasureKind: "range" | "hold" | "rate" | "step";
+        /** @description A variant of a hold or a line. Values of two levels are never put side by side. */
+        MeasureLevel: {
+            key: string;
+            name: string;
+        };
+        MeasurePage: {
+            version: components["schemas"]["MeasureVersion"];
+            noises: components["schemas"]["CoachNoise"][];
+        };
+        MeasureVersion: {
+            measure: string;
+            /**
+             * Format: int32
+             * @description The studio's own version; 0 for the shipped one alone.
+             */
+            version: number;
+            own: null | components["schemas"]["OwnMeasure"];
+            shipped: components["schemas"]["OwnMeasure"];
+            /** Format: date-time */
+            at: null | string;
+            by: null | string;
         };
         MemberRequest: {
             name: string;
@@ -1873,11 +3268,75 @@ export interface components {
              */
             count?: null | number;
         };
+        /** @description SEM and τ of one coach with one measure and instrument, and on how much they rest. */
+        Noise: {
+            /**
+             * Format: double
+             * @description Trial to trial, in the measure's unit.
+             */
+            sem: number;
+            /**
+             * Format: int32
+             * @description ν: degrees of freedom of the coach's own repeats; 0 when the catalogue stands alone.
+             */
+            semDof: number;
+            /**
+             * Format: double
+             * @description Day to day, in the measure's unit.
+             */
+            tau: number;
+            /**
+             * Format: int32
+             * @description Pairs of readings 1 to 7 days apart.
+             */
+            tauPairs: number;
+        };
+        OpenSitting: {
+            /** Format: uuid */
+            id: string;
+            scope: string;
+            /** Format: date-time */
+            startedAt: string;
+            by: string;
+            /** Format: int32 */
+            taken: number;
+            /** Format: int32 */
+            asked: number;
+        };
         /**
          * @description What a readiness test says.
          * @enum {unknown}
          */
         Outcome: "met" | "borderline" | "stale" | "noData" | "notMet" | "blocked";
+        /** @description A studio's own version of a measure: its threshold of plausibility, SEM and protocol. The shipped one stays as it is. */
+        OwnMeasure: {
+            /**
+             * Format: double
+             * @description The least plausible value, in the measure's unit.
+             */
+            min: number;
+            /**
+             * Format: double
+             * @description The greatest plausible value, in the measure's unit.
+             */
+            max: number;
+            /**
+             * Format: double
+             * @description Starting SEM for one trial, in the measure's unit.
+             */
+            sem: number;
+            protocol: string[];
+        };
+        OwnMeasureRequest: {
+            /** Format: uuid */
+            id: string;
+            /**
+             * Format: int32
+             * @description The version that was seen.
+             */
+            basedOn: number;
+            own: null | components["schemas"]["OwnMeasure"];
+        };
         OwnerRequest: {
             studioName: string;
             timeZone: string;
@@ -1975,6 +3434,71 @@ export interface components {
          * @enum {unknown}
          */
         Phase: "none" | "hold" | "settle" | "press" | "lift" | "resettle" | "repeat" | "rung" | "position" | "attempt";
+        PictureItem: {
+            /** Format: uuid */
+            id: string;
+            /** @description The measure, or the view, that it shows. */
+            view: string;
+            /** Format: int32 */
+            width: number;
+            /** Format: int32 */
+            height: number;
+            /** Format: date-time */
+            takenAt: string;
+            by: string;
+            /** @description Newest first. */
+            marks: components["schemas"]["MarkView"][];
+        };
+        /** @enum {unknown} */
+        PictureKind: "line" | "shoulderstand" | "joint";
+        PicturePage: {
+            pictures: components["schemas"]["PictureItem"][];
+            next: null | string;
+        };
+        /** @description A point of a picture, in pixels, x to the right and y down. */
+        PicturePoint: {
+            /** Format: double */
+            x: number;
+            /** Format: double */
+            y: number;
+        };
+        /** @description Which landmarks a side picture asks for, in order, and what they give. */
+        PictureProtocol: {
+            kind: components["schemas"]["PictureKind"];
+            landmarks: string[];
+            /**
+             * @description The reading is 180° less the joint's angle.
+             * @default false
+             */
+            complement: boolean;
+        };
+        /** @description A side picture that gives an angle to look at and no reading. */
+        PictureView: {
+            key: string;
+            name: string;
+            picture: components["schemas"]["PictureProtocol"];
+        };
+        /** @description Landmarks placed on a picture, in the protocol's order. */
+        Placement: {
+            points: components["schemas"]["PicturePoint"][];
+            /** @description Two points on a line that is level in the room; none when the picture is taken as level. */
+            horizon?: null | components["schemas"]["PicturePoint"][];
+            facing?: components["schemas"]["Facing"];
+        };
+        /** @description What placed landmarks say, in degrees. The line's parts are none for a joint. */
+        PlacementAngles: {
+            /**
+             * Format: double
+             * @description The reading.
+             */
+            value: number;
+            /** Format: double */
+            shoulderDeg?: null | number;
+            /** Format: double */
+            hipDeg?: null | number;
+            /** Format: double */
+            leanDeg?: null | number;
+        };
         PlacementResponse: {
             sides: components["schemas"]["PlacementSide"][];
         };
@@ -2034,25 +3558,45 @@ export interface components {
             props: null | components["schemas"]["PropAdvice"];
             easedFrom?: null | string;
         };
-        /** @description A reading while it is typed. */
-        PreviewRequest: {
-            measure: string;
-            side: null | components["schemas"]["Side"];
-            warmth: components["schemas"]["Warmth"];
-            standard: null | string;
-            trials: number[];
-            compensations: string[];
-        };
         /** @description What the typed trials would say. */
         PreviewResponse: {
+            /** @description As numbers in the measure's unit, where they were typed as blocks or landmarks. */
+            trials: number[];
             /** Format: double */
             value: number;
             /** Format: double */
             standardError: number;
+            /**
+             * Format: double
+             * @description Trial to trial, the catalogue's blended with the coach's own.
+             */
+            sem: number;
+            /**
+             * Format: int32
+             * @description Degrees of freedom of the coach's own repeats.
+             */
+            semDof: number;
+            /** Format: double */
+            tau: number;
+            /** Format: int32 */
+            tauPairs: number;
+            /** Format: double */
+            resolution: number;
+            rate: null | components["schemas"]["SuccessRate"];
             disqualified: boolean;
             previous: null | components["schemas"]["ComparedReading"];
             otherSide: null | components["schemas"]["ComparedReading"];
             weaker: null | components["schemas"]["Side"];
+            unlikely: null | components["schemas"]["Unlikely"];
+            straddle: null | components["schemas"]["StraddleCheck"];
+        };
+        /** @description A mistake in what someone typed: a stable code, the field it belongs to, and the numbers to word it with. */
+        Problem: {
+            code: string;
+            field: string;
+            numbers?: null | {
+                [key: string]: number;
+            };
         };
         /** @description The support for a gap. */
         PropAdvice: {
@@ -2196,11 +3740,16 @@ export interface components {
              */
             minTrials: number;
         };
+        ReadingOwner: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+        };
         ReadingPage: {
             readings: components["schemas"]["ReadingView"][];
-            /** Format: int64 */
-            next: null | number;
+            next: null | string;
         };
+        /** @description A reading as it is typed, and as it is sent. Trials come as numbers, as block stacks, or as placed landmarks. */
         ReadingRequest: {
             /** Format: uuid */
             id: string;
@@ -2223,6 +3772,24 @@ export interface components {
              * @description Now, when none is given.
              */
             takenAt: null | string;
+            level?: null | string;
+            /** Format: int32 */
+            successes?: null | number;
+            /** Format: int32 */
+            attempts?: null | number;
+            /** @description Each attempt in order, held or not. */
+            hits?: null | boolean[];
+            /** @description One stack of blocks a trial; the core converts. */
+            stacks?: null | components["schemas"]["StackedBlock"][][];
+            /** @description One placement of landmarks a trial. */
+            marks?: null | string[];
+            /** Format: uuid */
+            sittingId?: null | string;
+            /**
+             * @description "Yes, really": takes an unlikely value.
+             * @default false
+             */
+            confirmed: boolean;
         };
         /** @description A reading as the screens show it. */
         ReadingView: {
@@ -2230,8 +3797,10 @@ export interface components {
             id: string;
             measure: string;
             side: null | components["schemas"]["Side"];
+            level: null | string;
             warmth: components["schemas"]["Warmth"];
             standard: null | string;
+            instrument: components["schemas"]["Instrument"];
             trials: number[];
             /** Format: double */
             value: number;
@@ -2240,16 +3809,40 @@ export interface components {
              * @description In the measure's unit, as frozen when it was taken.
              */
             standardError: number;
+            rate: null | components["schemas"]["SuccessRate"];
+            /** Format: int32 */
+            successes: null | number;
+            /** Format: int32 */
+            attempts: null | number;
+            /** Format: double */
+            sem: number;
+            /**
+             * Format: int32
+             * @description On how many of the taker's own degrees of freedom the frozen SEM rests.
+             */
+            semDof: number;
+            /** Format: double */
+            tau: number;
+            /** Format: int32 */
+            tauPairs: number;
+            /** Format: double */
+            resolution: number;
             disqualified: boolean;
+            confirmed: boolean;
             compensations: string[];
+            /** Format: int32 */
+            quality: null | number;
             /** Format: int32 */
             pain: null | number;
             note: null | string;
+            stacks: null | components["schemas"]["StackedBlock"][][];
+            marks: string[];
             /** Format: date-time */
             takenAt: string;
             /** Format: uuid */
             takenBy: string;
             voidReason: null | string;
+            student?: null | components["schemas"]["ReadingOwner"];
         };
         RecentReading: {
             /** Format: date-time */
@@ -2389,6 +3982,51 @@ export interface components {
         };
         /** @enum {unknown} */
         SegmentKind: "setUp" | "switchSides" | "work" | "rest";
+        SeriesLine: {
+            measure: string;
+            side: null | components["schemas"]["Side"];
+            level: null | string;
+            warmth: components["schemas"]["Warmth"];
+            standard: null | string;
+            /** Format: int32 */
+            count: number;
+            /** Format: double */
+            lastValue: number;
+            /** Format: double */
+            lastStandardError: number;
+            /** Format: date-time */
+            lastAt: string;
+            /** Format: double */
+            change: null | number;
+            /** Format: double */
+            mdc95: null | number;
+        };
+        /** @description The series of a student: one line each. */
+        SeriesList: {
+            series: components["schemas"]["SeriesLine"][];
+        };
+        SeriesPoint: {
+            /** Format: uuid */
+            id: string;
+            side: null | components["schemas"]["Side"];
+            /** Format: date-time */
+            at: string;
+            /** Format: double */
+            value: number;
+            /** Format: double */
+            standardError: number;
+            /** Format: double */
+            lower95: null | number;
+            /** Format: double */
+            upper95: null | number;
+        };
+        /** @description Both sides of a measure over time, newest first. */
+        SeriesPoints: {
+            points: components["schemas"]["SeriesPoint"][];
+            /** @description What the present gates ask of it. */
+            lines: components["schemas"]["BenchNeed"][];
+            next: null | string;
+        };
         SessionLine: {
             /** Format: uuid */
             id: string;
@@ -2483,10 +4121,7 @@ export interface components {
             /** Format: int32 */
             seconds: number;
         };
-        /**
-         * @description A side of the body. What has no side (a bilateral measure) has none, rather than a third value.
-         * @enum {unknown}
-         */
+        /** @enum {unknown} */
         Side: "left" | "right";
         SideComparison: {
             measure: string;
@@ -2560,6 +4195,82 @@ export interface components {
          * @enum {unknown}
          */
         SignalKind: "dullPain" | "sharpPain" | "numbness" | "headPressure" | "fall" | "fallWithHeadContact" | "breathHeld" | "overCeiling";
+        /** @description One thing to read in a sitting, both sides of it where it has sides. */
+        SittingItem: {
+            measure: string;
+            level: null | string;
+            warmth: components["schemas"]["Warmth"];
+            /**
+             * Format: int32
+             * @description How many trials the gate that asks for it counts.
+             * @default 3
+             */
+            asks: number;
+        };
+        SittingOffer: {
+            scope: string;
+            name: null | string;
+            /** @description In the order in which they would be read. */
+            items: components["schemas"]["SittingItem"][];
+            /** @description Held by a caution, and never offered. */
+            leftOut: components["schemas"]["HeldMeasure"][];
+            /** Format: int32 */
+            positionChanges: number;
+        };
+        SittingPart: {
+            measure: string;
+            level: null | string;
+            warmth: components["schemas"]["Warmth"];
+            /** Format: int32 */
+            asks: number;
+            sides: components["schemas"]["SittingSide"][];
+        };
+        SittingRequest: {
+            /** Format: uuid */
+            id: string;
+            /** @description `needs`, a battery's key, or `single` with its measures. */
+            scope: string;
+            measures: string[];
+            /** @description Also read the range of motion cold, first. */
+            cold: boolean;
+        };
+        /** @description One side of an item at one level and warmth: the item's own warmth, and for a range of motion the other one too. */
+        SittingSide: {
+            slot: string;
+            side: null | components["schemas"]["Side"];
+            level: null | string;
+            warmth: components["schemas"]["Warmth"];
+            taken: null | components["schemas"]["ReadingView"];
+            previous: null | components["schemas"]["ReadingView"];
+            band: null | components["schemas"]["MdcBand"];
+            /** @description The series within its shelf life, newest first. */
+            recent: components["schemas"]["RecentReading"][];
+            /** @description The present gates that read this series. */
+            needs: components["schemas"]["BenchNeed"][];
+            draft: null | components["schemas"]["DraftView"];
+        };
+        /** @description A sitting, with all that the bench shows while reading. */
+        SittingView: {
+            /** Format: uuid */
+            id: string;
+            scope: string;
+            /** Format: date-time */
+            startedAt: string;
+            /** Format: date-time */
+            endedAt: null | string;
+            standard: string;
+            /** Format: double */
+            leftLegCm: null | number;
+            /** Format: double */
+            rightLegCm: null | number;
+            /** Format: double */
+            hipWidthCm: number;
+            /** Format: double */
+            breathSeconds: number;
+            blocks: components["schemas"]["BlockKind"][];
+            items: components["schemas"]["SittingPart"][];
+            leftOut: components["schemas"]["HeldMeasure"][];
+        };
         /** @description A skill of a student: the arch, both gates with their tests, and what the sides differ by. */
         SkillPage: {
             ladder: string;
@@ -2600,6 +4311,11 @@ export interface components {
         SplitAngleResponse: {
             /** Format: double */
             angleDeg: number;
+        };
+        /** @description One block of a stack, lying on a face. */
+        StackedBlock: {
+            kind: string;
+            face: components["schemas"]["Face"];
         };
         Stage: {
             /** Format: int32 */
@@ -2649,6 +4365,41 @@ export interface components {
          * @enum {unknown}
          */
         StoneLook: "met" | "borderline" | "notMet" | "noData" | "blocked" | "ahead";
+        /** @description The two readings of a middle split held against each other. */
+        StraddleCheck: {
+            /**
+             * Format: double
+             * @description From the heel distance.
+             */
+            expectedGapCm: number;
+            /** Format: double */
+            differenceCm: number;
+            /**
+             * Format: double
+             * @description How far they may disagree; none where no check is possible.
+             */
+            toleranceCm: null | number;
+            /** @description One of the two was mis-measured. */
+            disagree?: boolean;
+        };
+        StraddleRequest: {
+            /** Format: double */
+            leftLegCm: number;
+            /** Format: double */
+            rightLegCm: number;
+            /** Format: double */
+            heelDistanceCm: number;
+            /** Format: double */
+            hipWidthCm?: null | number;
+        };
+        StraddleResponse: {
+            /** Format: double */
+            angleDeg: number;
+            /** Format: double */
+            expectedGapCm: number;
+        };
+        /** Format: binary */
+        Stream: string;
         /** @description What a coach writes down about a student. */
         StudentBody: {
             name: string;
@@ -2684,6 +4435,12 @@ export interface components {
              * @description When a guardian's consent was recorded, for someone under 18.
              */
             guardianConsentOn: null | string;
+            /**
+             * Format: double
+             * @description Between the two hip joints.
+             * @default 17
+             */
+            hipWidthCm: number;
         };
         StudentCreate: {
             /** Format: uuid */
@@ -2716,6 +4473,32 @@ export interface components {
             /** Format: int32 */
             ageYears: null | number;
             archived: boolean;
+        };
+        /** @description A share of successes with its 95 % interval (Wilson 1927). */
+        SuccessRate: {
+            /**
+             * Format: double
+             * @description Successes of attempts, 0 to 1.
+             */
+            share: number;
+            /** Format: double */
+            lower95: number;
+            /** Format: double */
+            upper95: number;
+        };
+        SuccessRateRequest: {
+            /** Format: int32 */
+            successes: number;
+            /** Format: int32 */
+            attempts: number;
+        };
+        SuccessRateResponse: {
+            /** Format: double */
+            share: number;
+            /** Format: double */
+            lower95: number;
+            /** Format: double */
+            upper95: number;
         };
         /** @enum {unknown} */
         TagScope: "listed" | "regions" | "all";
@@ -2763,6 +4546,19 @@ export interface components {
             /** @description Ids of the readings, sets, signals or checks it rests on. */
             evidence?: null | string[];
             heldTags?: null | components["schemas"]["LoadTag"][];
+        };
+        /** @description A value far from what the series has shown: taken after a "yes, really". */
+        Unlikely: {
+            /**
+             * Format: double
+             * @description Of the last readings, in the measure's unit.
+             */
+            median: number;
+            /**
+             * Format: double
+             * @description How far from it a value may be, in the measure's unit.
+             */
+            limit: number;
         };
         UserView: {
             /** Format: uuid */

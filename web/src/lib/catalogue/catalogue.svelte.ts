@@ -12,6 +12,12 @@ class Catalogue {
     return this.#loading;
   }
 
+  /** Loads it anew after the studio has changed a measure. */
+  reload(): Promise<void> {
+    this.#loading = undefined;
+    return this.load();
+  }
+
   measure(key: string): Schemas['Measure'] {
     return this.content!.measures.find((m) => m.key === key)!;
   }

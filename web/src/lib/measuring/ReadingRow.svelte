@@ -3,14 +3,17 @@
   import { api, ask, Refusal, type Schemas } from '$lib/api/client';
   import { catalogue } from '$lib/catalogue/catalogue.svelte';
   import Field from '$lib/parts/Field.svelte';
-  import { dayAndTime, number, withUnit } from '$lib/parts/format';
+  import { resolve } from '$app/paths';
+  import { dayAndTime, number } from '$lib/parts/format';
   import { fieldText, pageText } from '$lib/parts/problems';
   import SideMark from '$lib/parts/SideMark.svelte';
+  import { faceNames, instrumentNames, levelName, percent, valueOf } from './words';
 
   interface Props {
     reading: Schemas['ReadingView'];
     studentId: string;
-    onchange: () => void;
+    /** Called when the reading was voided; without it, it is only shown. */
+    onchange?: () => void;
   }
 
   let { reading, studentId, onchange }: Props = $props();
@@ -33,7 +36,7 @@
         }),
       );
       voiding = false;
-      onchange();
+      onchange?.();
     } catch (error) {
       refusal = error as Refusal;
     }
@@ -47,14 +50,35 @@
     <span>
       {#if reading.side}<SideMark side={reading.side} />{/if}
       <strong>{measure.name}</strong>
-      <span class="text-quiet text-sm">{[reading.warmth, reading.standard].filter(Boolean).join(', ')}</span>
+      <span class="text-quiet text-sm"
+        >{[
+          levelName(measure, reading.level),
+          reading.warmth,
+          reading.standard,
+          instrumentNames[reading.instrument],
+        ]
+          .filter(Boolean)
+          .join(', ')}</span
+      >
+      {#if reading.student}
+        <a
+          class="link-line block text-sm"
+          href={resolve('/students/[id]/readings', { id: reading.student.id })}>{reading.student.name}</a
+        >
+      {/if}
     </span>
     <span class={['figures text-end text-lg', reading.voidReason && 'line-through']}>
-      {withUnit(reading.value, measure.unit)}
-      <span class="text-quiet text-sm font-normal">± {number(reading.standardError, 2)}</span>
+      {valueOf(measure, reading)}
+      {#if reading.rate}
+        <span class="text-quiet block text-sm font-normal"
+          >{percent(reading.rate.lower95)} to {percent(reading.rate.upper95)}</span
+        >
+      {:else if measure.kind === 'range'}
+        <span class="text-quiet text-sm font-normal">± {number(reading.standardError, 2)}</span>
+      {/if}
     </span>
     <span class="text-quiet text-sm sm:text-end">{dayAndTime(reading.takenAt)}</span>
-    {#if account.mayWrite && !reading.voidReason}
+    {#if account.mayWrite && onchange && !reading.voidReason}
       <button
         class="btn btn-ghost btn-sm justify-self-end"
         aria-expanded={voiding}
@@ -63,7 +87,17 @@
     {:else}<span></span>{/if}
   </div>
   <p class="text-quiet text-sm">
-    Trials {reading.trials.map((t) => number(t, 1)).join(', ')}{#if reading.pain}
+    {#if reading.trials.length}Trials {reading.trials
+        .map((t) => number(t, 1))
+        .join(', ')}{/if}{#if reading.stacks}
+      · blocks {reading.stacks
+        .map((s) => s.map((b) => faceNames[b.face]).join(' + ') || 'floor')
+        .join('; ')}{/if}{#if measure.kind === 'range'}
+      · SEM {number(reading.sem, 2)}, {reading.semDof
+        ? `${reading.semDof} own degrees of freedom`
+        : 'default'}{/if}{#if reading.confirmed}
+      · unlikely, confirmed{/if}{#if reading.quality}
+      · quality {reading.quality}{/if}{#if reading.pain}
       · pain {reading.pain}{/if}{#if seen.length}
       · {seen.join(', ')}{/if}{#if reading.disqualified}
       · counts for no gate{/if}{#if reading.note}

@@ -2,115 +2,225 @@ import { api, ask, newId, Refusal, type FieldProblem, type Schemas } from '$lib/
 import { catalogue } from '$lib/catalogue/catalogue.svelte';
 import { iso } from '$lib/parts/instant';
 import { parseNumber } from '$lib/students/body';
+import {
+  blankEntry,
+  draftOf,
+  captured,
+  countOf,
+  isWhole,
+  merge,
+  mostAttempts,
+  mostTrials,
+  readTrial,
+  type Entry,
+} from './entry';
 
 type Side = Schemas['Side'];
-
-export const mostTrials = 5;
-
-/** What is being read on one side of one measure. */
-export type Entry = {
-  id: string;
-  /** What stands in the trial field: kept as typed. */
-  typed: string;
-  trials: number[];
-  compensations: string[];
-  pain: string;
-  note: string;
-};
+export type Place = Schemas['SittingSide'];
 
 export type Live = {
   preview?: Schemas['PreviewResponse'];
   verdicts?: { need: Schemas['BenchNeed']; answer: Schemas['RomTestResponse'] }[];
   splitAngleDeg?: number;
+  straddle?: Schemas['StraddleResponse'];
 };
 
-/** A sitting at the bench: both sides of each measure, kept on this device until it is saved. */
+/** A sitting at the bench: what is captured is kept here and on the server until it is a reading. */
 export class Bench {
-  data = $state<Schemas['BenchResponse']>();
+  view = $state<Schemas['SittingView']>();
   index = $state(0);
   side = $state<Side>('left');
   warmth = $state<Schemas['Warmth']>('warm');
+  level = $state<string | null>(null);
   entries = $state<Record<string, Entry>>({});
   live = $state<Record<string, Live>>({});
   problems = $state<Record<string, FieldProblem[]>>({});
   failed = $state<string>();
   saved = $state('');
+  notice = $state('');
   busy = $state(false);
+  /** A trial is taken at its decimal, without Enter. */
+  quick = $state(localStorage.getItem('bench:quick') !== 'no');
+  /** Both sides have what is asked: the next thing is to save. */
+  complete = $state(0);
 
-  constructor(readonly studentId: string) {
+  #keeping: Record<string, Promise<void>> = {};
+  #justTaken = '';
+
+  constructor(
+    readonly studentId: string,
+    readonly sittingId: string,
+  ) {
     const kept = localStorage.getItem(this.#key);
     if (kept) this.entries = JSON.parse(kept) as Record<string, Entry>;
   }
 
   get #key(): string {
-    return `bench:${this.studentId}`;
+    return `bench:${this.sittingId}`;
+  }
+
+  get #path() {
+    return { studentId: this.studentId, sittingId: this.sittingId };
   }
 
   async load(): Promise<void> {
     try {
-      this.data = await ask(
-        api.GET('/api/v1/students/{studentId}/bench', { params: { path: { studentId: this.studentId } } }),
+      const first = !this.view;
+      this.view = await ask(
+        api.GET('/api/v1/students/{studentId}/sittings/{sittingId}', { params: { path: this.#path } }),
       );
-      for (const side of ['left', 'right'] as const) if (this.entry(side).trials.length) void this.look(side);
+      for (const place of this.view.items.flatMap((i) => i.sides)) this.#resume(place);
+      if (first) this.go(this.#nextOpen(0));
     } catch (error) {
       this.failed = error instanceof Refusal ? error.code : 'unexpected';
     }
   }
 
-  get current(): Schemas['BenchMeasure'] {
-    return this.data!.measures[this.index]!;
+  /** What another device, or this one before, has captured. */
+  #resume(place: Place): void {
+    const mine = this.entries[place.slot];
+    if (place.taken) delete this.entries[place.slot];
+    else if (place.draft && mine && captured(mine))
+      this.entries[place.slot] = merge(mine, place.draft.draft, place.draft.version);
+    else if (place.draft)
+      this.entries[place.slot] = {
+        ...place.draft.draft,
+        typed: mine?.typed ?? '',
+        version: place.draft.version,
+      };
+  }
+
+  get item(): Schemas['SittingPart'] {
+    return this.view!.items[this.index]!;
   }
 
   get measure(): Schemas['Measure'] {
-    return catalogue.measure(this.current.measure);
+    return catalogue.measure(this.item.measure);
   }
 
   get standard(): string | null {
-    return this.measure.standards.length ? this.data!.standard : null;
+    return this.measure.standards.length ? this.view!.standard : null;
   }
 
-  of(side: Side): Schemas['BenchSide'] {
-    return this.current.sides.find((s) => s.side === side)!;
+  get mayBeCold(): boolean {
+    return this.measure.kind === 'range';
   }
 
-  slot(side: Side): string {
-    return `${this.current.measure}|${side}|${this.warmth}`;
+  /** The sides of the item at hand, at the level and warmth chosen. */
+  get places(): Place[] {
+    return this.item.sides.filter((s) => s.level === this.level && s.warmth === this.warmth);
   }
 
-  entry(side: Side): Entry {
-    return (
-      this.entries[this.slot(side)] ?? {
-        id: '',
-        typed: '',
-        trials: [],
-        compensations: [],
-        pain: '',
-        note: '',
-      }
+  place(side: Side | null): Place {
+    return this.places.find((p) => p.side === side)!;
+  }
+
+  entry(place: Place): Entry {
+    return this.entries[place.slot] ?? blankEntry('', this.measure.instruments[0]!);
+  }
+
+  /** Items of which every side is read. */
+  isDone(item: Schemas['SittingPart']): boolean {
+    return item.sides.every(({ side }) =>
+      item.sides.some((s) => s.side === side && s.warmth === item.warmth && s.taken),
     );
   }
 
-  change(side: Side, change: Partial<Entry>): void {
-    const slot = this.slot(side);
-    this.entries[slot] = { ...this.entry(side), ...change, id: this.entry(side).id || newId() };
+  isPending(item: Schemas['SittingPart']): boolean {
+    return item.sides.some((s) => {
+      const entry = this.entries[s.slot];
+      return entry && (captured(entry) || entry.typed !== '');
+    });
+  }
+
+  get readCount(): number {
+    return this.view?.items.filter((i) => this.isDone(i)).length ?? 0;
+  }
+
+  change(place: Place, change: Partial<Entry>): void {
+    const before = this.entry(place);
+    this.entries[place.slot] = { ...before, ...change, id: before.id || newId() };
+    this.#store();
+    if (Object.keys(change).some((key) => key !== 'typed')) this.#keep(place.slot);
+  }
+
+  #store(): void {
     localStorage.setItem(this.#key, JSON.stringify(this.entries));
   }
 
-  /** Takes what stands in the field as the next trial; an empty field goes on to the other side, then saves. */
-  async enter(side: Side): Promise<void> {
-    const entry = this.entry(side);
-    if (entry.typed.trim() === '') {
-      if (!entry.trials.length) return;
-      if (side === 'left') this.choose('right');
-      else await this.save();
+  /** Sends the draft, one after another for each slot, so that another device can go on with it. */
+  #keep(slot: string): void {
+    this.#keeping[slot] = (this.#keeping[slot] ?? Promise.resolve()).then(() => this.#send(slot));
+  }
+
+  async #send(slot: string): Promise<void> {
+    const entry = this.entries[slot];
+    if (!entry) return;
+    const { version, ...draft } = draftOf($state.snapshot(entry));
+    try {
+      const kept = await ask(
+        api.PUT('/api/v1/students/{studentId}/sittings/{sittingId}/drafts/{slot}', {
+          params: { path: { ...this.#path, slot } },
+          body: { version, draft },
+        }),
+      );
+      if (this.entries[slot]) this.entries[slot].version = kept.version;
+      this.#store();
+    } catch (error) {
+      if (error instanceof Refusal && error.code === 'changedMeanwhile') {
+        this.notice = 'Another device has gone on with this reading: what both took is shown.';
+        await this.load();
+        this.#lookAll();
+      }
+    }
+  }
+
+  /** What is typed, as it changes; a trial with its decimal is taken at once. */
+  type(place: Place, typed: string): void {
+    this.change(place, { typed });
+    this.#justTaken = '';
+    const entry = this.entry(place);
+    if (
+      this.quick &&
+      this.measure.kind === 'range' &&
+      this.measure.resolution < 1 &&
+      isWhole(typed, entry.trials.at(-1))
+    ) {
+      if (this.#takeTyped(place)) this.#justTaken = place.slot;
+    }
+  }
+
+  /** Enter: takes what stands in the field; an empty field goes on to the other side, then saves. */
+  async enter(place: Place): Promise<void> {
+    const entry = this.entry(place);
+    if (entry.typed.trim() !== '') {
+      this.#takeTyped(place);
       return;
     }
-    const value = parseNumber(entry.typed);
+    if (this.#justTaken === place.slot) {
+      this.#justTaken = '';
+      return;
+    }
+    if (!captured(entry)) return;
+    if (place.side === 'left') this.choose('right');
+    else await this.save();
+  }
+
+  #takeTyped(place: Place): boolean {
+    const entry = this.entry(place);
+    return this.capture(place, readTrial(entry.typed, entry.trials.at(-1)));
+  }
+
+  /** Takes a trial; says what is wrong with it at the field, and keeps what was typed. */
+  capture(place: Place, value: number | null): boolean {
+    const entry = this.entry(place);
     const problem = this.#problemOf(value, entry);
-    this.problems[this.slot(side)] = problem ? [problem] : [];
-    if (problem) return;
-    this.change(side, { trials: [...entry.trials, value!], typed: '' });
-    await this.look(side);
+    this.problems[place.slot] = problem ? [problem] : [];
+    if (problem) return false;
+    this.change(place, { trials: [...entry.trials, value!], typed: '' });
+    this.#goOn(place);
+    void this.look(place);
+    return true;
   }
 
   #problemOf(value: number | null, entry: Entry): FieldProblem | undefined {
@@ -125,73 +235,142 @@ export class Bench {
     return undefined;
   }
 
-  dropTrial(side: Side): void {
-    this.change(side, { trials: this.entry(side).trials.slice(0, -1) });
-    this.problems[this.slot(side)] = [];
-    void this.look(side);
+  /** With as many trials as are asked, the other side is next; with both, saving. */
+  #goOn(place: Place): void {
+    const full = (p: Place) => countOf(this.entry(p)) >= this.item.asks;
+    if (!full(place)) return;
+    const other = this.places.find((p) => p !== place);
+    if (other && !full(other) && !other.taken) this.choose(other.side!);
+    else this.complete++;
   }
 
-  tick(side: Side, key: string): void {
-    const seen = this.entry(side).compensations;
-    this.change(side, { compensations: seen.includes(key) ? seen.filter((c) => c !== key) : [...seen, key] });
-    void this.look(side);
+  addStack(place: Place, stack: Schemas['StackedBlock'][]): void {
+    const entry = this.entry(place);
+    if (entry.stacks.length >= mostTrials) {
+      this.problems[place.slot] = [{ code: 'trialsCount', field: 'trials' }];
+      return;
+    }
+    this.change(place, { stacks: [...entry.stacks, stack] });
+    void this.look(place);
   }
 
-  /** Asks the core what the typed trials say. */
-  async look(side: Side): Promise<void> {
-    const slot = this.slot(side);
-    const entry = this.entry(side);
-    if (!entry.trials.length) {
-      delete this.live[slot];
+  addHit(place: Place, held: boolean): void {
+    const entry = this.entry(place);
+    if (entry.hits.length >= mostAttempts) return;
+    this.change(place, { hits: [...entry.hits, held] });
+    void this.look(place);
+  }
+
+  addMark(place: Place, id: string): void {
+    const entry = this.entry(place);
+    this.change(place, { marks: [...entry.marks, id].slice(-mostTrials) });
+    void this.look(place);
+  }
+
+  drop(place: Place): void {
+    const { trials, hits, stacks, marks } = this.entry(place);
+    this.change(place, {
+      trials: trials.slice(0, -1),
+      hits: hits.slice(0, -1),
+      stacks: stacks.slice(0, -1),
+      marks: marks.slice(0, -1),
+    });
+    this.problems[place.slot] = [];
+    void this.look(place);
+  }
+
+  use(place: Place, instrument: Schemas['Instrument']): void {
+    this.change(place, { instrument, trials: [], stacks: [], marks: [] });
+    void this.look(place);
+  }
+
+  tick(place: Place, key: string): void {
+    const seen = this.entry(place).compensations;
+    this.change(place, {
+      compensations: seen.includes(key) ? seen.filter((c) => c !== key) : [...seen, key],
+    });
+    void this.look(place);
+  }
+
+  rate(place: Place, quality: number): void {
+    this.change(place, { quality: String(quality) });
+  }
+
+  #body(place: Place, confirmed = false): Schemas['ReadingRequest'] {
+    const entry = $state.snapshot(this.entry(place)) as Entry;
+    const counts = this.measure.kind === 'rate';
+    return {
+      id: entry.id,
+      measure: this.measure.key,
+      side: place.side,
+      level: place.level,
+      warmth: place.warmth,
+      standard: this.standard,
+      instrument: entry.instrument,
+      trials: entry.trials,
+      successes: counts ? entry.hits.filter((h) => h).length : null,
+      attempts: counts ? entry.hits.length : null,
+      hits: counts ? entry.hits : null,
+      stacks: entry.instrument === 'blockStack' && entry.stacks.length ? entry.stacks : null,
+      marks: entry.marks.length ? entry.marks : null,
+      compensations: entry.compensations,
+      quality: parseNumber(entry.quality),
+      sensation: parseNumber(entry.sensation),
+      pain: parseNumber(entry.pain),
+      note: entry.note || null,
+      takenAt: null,
+      sittingId: this.sittingId,
+      confirmed,
+    };
+  }
+
+  /** Asks the core what the captured trials say. */
+  async look(place: Place): Promise<void> {
+    const entry = this.entry(place);
+    if (!captured(entry)) {
+      delete this.live[place.slot];
       return;
     }
     try {
-      const [preview, verdicts, splitAngleDeg] = await Promise.all([
-        ask(
-          api.POST('/api/v1/students/{studentId}/readings/preview', {
-            params: { path: { studentId: this.studentId } },
-            body: {
-              measure: this.measure.key,
-              side,
-              warmth: this.warmth,
-              standard: this.standard,
-              trials: entry.trials,
-              compensations: entry.compensations,
-            },
-          }),
-        ),
-        this.#verdicts(side, entry),
-        this.#splitAngle(side, entry),
+      const body = { ...this.#body(place), quality: null, sensation: null, pain: null };
+      const preview = await ask(
+        api.POST('/api/v1/students/{studentId}/readings/preview', {
+          params: { path: { studentId: this.studentId } },
+          body,
+        }),
+      );
+      const [verdicts, splitAngleDeg, straddle] = await Promise.all([
+        this.#verdicts(place, preview),
+        this.#splitAngle(place, preview.value),
+        this.#straddle(preview.value),
       ]);
-      this.live[slot] = { preview, verdicts, splitAngleDeg };
+      if (countOf(this.entry(place)) === countOf(entry))
+        this.live[place.slot] = { preview, verdicts, splitAngleDeg, straddle };
     } catch (error) {
-      this.problems[slot] =
+      this.problems[place.slot] =
         error instanceof Refusal && error.problems.length
           ? error.problems
-          : [{ code: 'unreachable', field: 'trials' }];
+          : [{ code: error instanceof Refusal ? error.code : 'unreachable', field: 'trials' }];
     }
   }
 
-  async #verdicts(side: Side, entry: Entry): Promise<Live['verdicts']> {
-    if (this.warmth !== 'warm') return [];
+  async #verdicts(place: Place, preview: Schemas['PreviewResponse']): Promise<Live['verdicts']> {
     const now = iso(Date.now());
     return Promise.all(
-      this.of(side).needs.map(async (need) => ({
+      place.needs.map(async (need) => ({
         need,
         answer: await ask(
           api.POST('/api/v1/compute/rom-test', {
             body: {
               comparison: need.comparison,
               threshold: need.threshold,
-              sem: this.measure.sem,
-              betweenDays: this.measure.tau,
+              sem: preview.sem,
+              betweenDays: preview.tau,
+              resolution: preview.resolution,
               shelfDays: this.measure.shelfDays,
               minTrials: need.minTrials,
               now,
-              readings: [
-                ...this.of(side).recent.filter((r) => r.at <= now),
-                { at: now, trials: entry.trials },
-              ],
+              readings: [...place.recent.filter((r) => r.at <= now), { at: now, trials: preview.trials }],
             },
           }),
         ),
@@ -199,94 +378,101 @@ export class Bench {
     );
   }
 
-  async #splitAngle(side: Side, entry: Entry): Promise<number | undefined> {
-    const { leftLegCm, rightLegCm } = this.data!;
+  async #splitAngle(place: Place, gapCm: number): Promise<number | undefined> {
+    const { leftLegCm, rightLegCm } = this.view!;
     if (this.measure.key !== 'front-split-gap' || leftLegCm == null || rightLegCm == null) return undefined;
-    const [frontLegCm, backLegCm] = side === 'left' ? [leftLegCm, rightLegCm] : [rightLegCm, leftLegCm];
+    const [frontLegCm, backLegCm] = place.side === 'left' ? [leftLegCm, rightLegCm] : [rightLegCm, leftLegCm];
     const answer = await ask(
-      api.POST('/api/v1/compute/split-angle', {
-        body: { gapCm: entry.trials.at(-1)!, frontLegCm, backLegCm },
-      }),
+      api.POST('/api/v1/compute/split-angle', { body: { gapCm, frontLegCm, backLegCm } }),
     );
     return answer.angleDeg;
   }
 
-  choose(side: Side): void {
-    this.side = side;
-  }
-
-  swapWarmth(): void {
-    this.warmth = this.warmth === 'warm' ? 'cold' : 'warm';
-    this.#lookBoth();
-  }
-
-  go(index: number): void {
-    this.index = Math.max(0, Math.min(this.data!.measures.length - 1, index));
-    this.side = 'left';
-    this.#lookBoth();
-  }
-
-  #lookBoth(): void {
-    for (const side of ['left', 'right'] as const) void this.look(side);
-  }
-
-  /** Whether a slot of a measure holds trials that are not saved. */
-  pending(measure: string): boolean {
-    return Object.entries(this.entries).some(
-      ([slot, e]) => slot.startsWith(`${measure}|`) && (e.trials.length > 0 || e.typed !== ''),
+  async #straddle(heelDistanceCm: number): Promise<Schemas['StraddleResponse'] | undefined> {
+    const { leftLegCm, rightLegCm, hipWidthCm } = this.view!;
+    if (this.measure.key !== 'straddle-heel-distance' || leftLegCm == null || rightLegCm == null)
+      return undefined;
+    return ask(
+      api.POST('/api/v1/compute/straddle', { body: { leftLegCm, rightLegCm, hipWidthCm, heelDistanceCm } }),
     );
   }
 
-  /** Sends the sides that have trials; what the server refuses stays on the screen. */
-  async save(): Promise<void> {
-    const sides = (['left', 'right'] as const).filter((side) => this.entry(side).trials.length);
-    if (!sides.length || this.busy) return;
-    const left = sides.filter((side) => this.entry(side).typed.trim() !== '');
-    for (const side of left) this.problems[this.slot(side)] = [{ code: 'notCaptured', field: 'trials' }];
+  choose(side: Side): void {
+    if (this.measure.perSide) this.side = side;
+  }
+
+  swapWarmth(): void {
+    if (!this.mayBeCold) return;
+    this.warmth = this.warmth === 'warm' ? 'cold' : 'warm';
+    this.#lookAll();
+  }
+
+  chooseLevel(level: string): void {
+    this.level = level;
+    this.#lookAll();
+  }
+
+  go(index: number): void {
+    this.index = Math.max(0, Math.min(this.view!.items.length - 1, index));
+    this.side = 'left';
+    this.warmth = this.item.warmth;
+    this.level = this.item.level;
+    this.#lookAll();
+  }
+
+  /** The next item that is not read yet, from here on and then from the start. */
+  next(): void {
+    this.go(this.#nextOpen(this.index + 1));
+  }
+
+  #nextOpen(from: number): number {
+    const items = this.view!.items;
+    const order = [...items.keys()].map((i) => (i + from) % items.length);
+    return order.find((i) => !this.isDone(items[i]!)) ?? Math.min(from, items.length - 1);
+  }
+
+  #lookAll(): void {
+    for (const place of this.places) void this.look(place);
+  }
+
+  /** Sends the sides that have something; what the server refuses stays on the screen. */
+  async save(confirmed = false): Promise<void> {
+    const places = this.places.filter((p) => captured(this.entry(p)));
+    if (!places.length || this.busy) return;
+    const left = this.places.filter((p) => this.entry(p).typed.trim() !== '');
+    for (const place of left) this.problems[place.slot] = [{ code: 'notCaptured', field: 'trials' }];
     if (left.length) return;
     this.busy = true;
     let refused = false;
-    for (const side of sides) refused = !(await this.#send(side)) || refused;
+    for (const place of places) refused = !(await this.#take(place, confirmed)) || refused;
     this.busy = false;
     if (refused) return;
-    this.saved = `${this.measure.name} is saved, ${sides.join(' and ')}.`;
+    const sides = places.map((p) => p.side).filter((s) => s != null);
+    this.saved = `${this.measure.name} is saved${sides.length ? `, ${sides.join(' and ')}` : ''}.`;
     await this.load();
-    if (this.index < this.data!.measures.length - 1) this.go(this.index + 1);
+    if (this.isDone(this.item)) this.next();
   }
 
-  async #send(side: Side): Promise<boolean> {
-    const slot = this.slot(side);
-    const entry = this.entry(side);
-    const pain = parseNumber(entry.pain);
-    if (Number.isNaN(pain)) {
-      this.problems[slot] = [{ code: 'notANumber', field: 'pain' }];
+  async #take(place: Place, confirmed: boolean): Promise<boolean> {
+    const { slot } = place;
+    const entry = this.entry(place);
+    const wrong = (['pain', 'sensation'] as const).filter((field) => Number.isNaN(parseNumber(entry[field])));
+    if (wrong.length) {
+      this.problems[slot] = wrong.map((field) => ({ code: 'notANumber', field }));
       return false;
     }
     try {
+      await this.#keeping[slot];
       await ask(
         api.POST('/api/v1/students/{studentId}/readings', {
           params: { path: { studentId: this.studentId } },
-          body: {
-            id: entry.id,
-            measure: this.measure.key,
-            side,
-            warmth: this.warmth,
-            standard: this.standard,
-            instrument: this.measure.unit === 'cm' ? 'tape' : 'inclinometer',
-            trials: entry.trials,
-            compensations: entry.compensations,
-            quality: null,
-            sensation: null,
-            pain,
-            note: entry.note || null,
-            takenAt: null,
-          },
+          body: this.#body(place, confirmed),
         }),
       );
       delete this.entries[slot];
       delete this.live[slot];
       this.problems[slot] = [];
-      localStorage.setItem(this.#key, JSON.stringify(this.entries));
+      this.#store();
       return true;
     } catch (error) {
       const refusal = error as Refusal;
@@ -295,5 +481,22 @@ export class Bench {
         : [{ code: refusal.code, field: 'trials' }];
       return false;
     }
+  }
+
+  /** Whether the server asks "yes, really" of a side at hand. */
+  get unlikely(): boolean {
+    return this.places.some((p) => this.problems[p.slot]?.some((problem) => problem.code === 'unlikely'));
+  }
+
+  async end(): Promise<void> {
+    await ask(
+      api.POST('/api/v1/students/{studentId}/sittings/{sittingId}/end', { params: { path: this.#path } }),
+    );
+    localStorage.removeItem(this.#key);
+  }
+
+  setQuick(quick: boolean): void {
+    this.quick = quick;
+    localStorage.setItem('bench:quick', quick ? 'yes' : 'no');
   }
 }

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { resolve } from '$app/paths';
+  import { keys } from './keys.svelte';
 
   let dialog = $state<HTMLDialogElement>();
 
@@ -19,7 +20,11 @@
         ['Backspace', 'drop the last trial, when the field is empty'],
         ['L R', 'left side, right side'],
         ['W', 'warm or cold'],
-        ['N', 'next measure'],
+        ['N', 'next measure that is not read'],
+        ['Space', 'start and stop the clock; capture from the device'],
+        ['H M', 'an attempt held, an attempt missed'],
+        ['1–5', 'quality'],
+        ['.2', 'the value nearest to the last trial that ends in .2'],
       ],
     },
     {
@@ -36,12 +41,7 @@
   ];
 
   function key(event: KeyboardEvent) {
-    if (
-      (event.target as HTMLElement).closest('input, textarea, select, dialog') ||
-      event.ctrlKey ||
-      event.metaKey
-    )
-      return;
+    if (!keys.isCommand(event)) return;
     if (event.key === '?') dialog?.showModal();
     else if (event.key === '/') {
       event.preventDefault();
@@ -66,5 +66,14 @@
       {/each}
     </dl>
   {/each}
+  <label class="mb-4 flex items-center gap-2">
+    <input
+      type="checkbox"
+      class="checkbox checkbox-sm"
+      checked={keys.letters}
+      onchange={(event) => keys.set(event.currentTarget.checked)}
+    />
+    Single-letter keys
+  </label>
   <button class="btn btn-primary" onclick={() => dialog?.close()}>Close</button>
 </dialog>

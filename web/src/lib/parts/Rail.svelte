@@ -8,7 +8,10 @@
 
   const rooms = [
     { path: '/students', name: 'Students' },
+    { path: '/readings', name: 'Readings' },
     { path: '/readiness', name: 'Readiness' },
+    { path: '/library', name: 'Library' },
+    { path: '/exchange', name: 'Exchange' },
     { path: '/team', name: 'Team' },
   ] as const;
 

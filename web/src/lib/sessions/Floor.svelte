@@ -3,6 +3,7 @@
   import { resolve } from '$app/paths';
   import type { Schemas } from '$lib/api/client';
   import { minutes } from '$lib/parts/format';
+  import { keys } from '$lib/parts/keys.svelte';
   import { pageText } from '$lib/parts/problems';
   import { propText } from '$lib/planning/words';
   import { Outbox } from './outbox.svelte';
@@ -39,7 +40,6 @@
   let stopping = $state(false);
   let quality = $state<number>();
   let silent = $state(false);
-  let keysOn = $state(localStorage.getItem('keys') !== 'off');
 
   $effect(() => {
     const beat = setInterval(() => runner.tick(), 100);
@@ -90,11 +90,11 @@
       return;
     }
     const onButton = (event.target as HTMLElement).closest('button, a');
-    const keys: Record<string, () => void> = {
+    const acts: Record<string, () => void> = {
       ArrowRight: () => runner.forward(),
       ArrowLeft: () => runner.back(),
       ...(onButton ? {} : { ' ': startOrPause }),
-      ...(keysOn
+      ...(keys.letters
         ? {
             s: () => runner.skip(),
             p: openStop,
@@ -103,7 +103,7 @@
           }
         : {}),
     };
-    const act = keys[event.key.length === 1 ? event.key.toLowerCase() : event.key];
+    const act = acts[event.key.length === 1 ? event.key.toLowerCase() : event.key];
     if (act) {
       event.preventDefault();
       act();
@@ -269,8 +269,8 @@
           <input
             type="checkbox"
             class="checkbox checkbox-sm"
-            bind:checked={keysOn}
-            onchange={() => localStorage.setItem('keys', keysOn ? 'on' : 'off')}
+            checked={keys.letters}
+            onchange={(event) => keys.set(event.currentTarget.checked)}
           />
           Single-letter keys
         </label>

@@ -28,6 +28,7 @@
       rows: [
         { key: 'leftLegCm', label: 'Left leg, cm', hint: 'Hip bone at the side to heel, standing.' },
         { key: 'rightLegCm', label: 'Right leg, cm', hint: 'The same on the right.' },
+        { key: 'hipWidthCm', label: 'Between the hip joints, cm', hint: 'For the straddle angle.' },
         { key: 'breathSeconds', label: 'One calm breath, s' },
         { key: 'bodyweightKg', label: 'Bodyweight, kg', hint: 'Only if they want to say.' },
       ],

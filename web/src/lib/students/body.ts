@@ -9,6 +9,7 @@ export type BodyText = {
   birthDate: string;
   leftLegCm: string;
   rightLegCm: string;
+  hipWidthCm: string;
   bodyweightKg: string;
   breathSeconds: string;
   sensationCeiling: string;
@@ -24,6 +25,7 @@ export const blankBody: BodyText = {
   birthDate: '',
   leftLegCm: '',
   rightLegCm: '',
+  hipWidthCm: '17',
   bodyweightKg: '',
   breathSeconds: '4.5',
   sensationCeiling: '7',
@@ -43,13 +45,20 @@ export function parseNumber(text: string): number | null {
 const numeric = [
   'leftLegCm',
   'rightLegCm',
+  'hipWidthCm',
   'bodyweightKg',
   'breathSeconds',
   'sensationCeiling',
   'blocksOwned',
   'sessionMinutes',
 ] as const;
-const needed: readonly string[] = ['breathSeconds', 'sensationCeiling', 'blocksOwned', 'sessionMinutes'];
+const needed: readonly string[] = [
+  'hipWidthCm',
+  'breathSeconds',
+  'sensationCeiling',
+  'blocksOwned',
+  'sessionMinutes',
+];
 
 /** The body to send, or what cannot be read as a number. */
 export function readBody(text: BodyText): { body: Body; problems: FieldProblem[] } {

@@ -18,11 +18,16 @@
     { route: '/students/[id]', name: 'Arch' },
     { route: '/students/[id]/bench', name: 'Bench' },
     { route: '/students/[id]/readings', name: 'Readings' },
+    { route: '/students/[id]/pictures', name: 'Pictures' },
     { route: '/students/[id]/sessions', name: 'Sessions' },
     { route: '/students/[id]/cautions', name: 'Cautions' },
     { route: '/students/[id]/decisions', name: 'Decisions' },
     { route: '/students/[id]/edit', name: 'Body' },
   ] as const;
+
+  /** A page below a tab belongs to it; the first tab is the student's own page alone. */
+  const isHere = (route: string) =>
+    page.route.id === route || (route !== '/students/[id]' && page.route.id?.startsWith(`${route}/`));
 
   const about = $derived.by(() => {
     const p = student.page;
@@ -59,12 +64,10 @@
         {#each tabs as tab (tab.route)}
           <a
             href={resolve(tab.route, { id })}
-            aria-current={page.route.id === tab.route ? 'page' : undefined}
+            aria-current={isHere(tab.route) ? 'page' : undefined}
             class={[
               '-mb-px border-b-2 py-2',
-              page.route.id === tab.route
-                ? 'border-base-content font-semibold'
-                : 'text-quiet border-transparent',
+              isHere(tab.route) ? 'border-base-content font-semibold' : 'text-quiet border-transparent',
             ]}>{tab.name}</a
           >
         {/each}

@@ -1,124 +1,147 @@
 <script lang="ts">
+  import { goto } from '$app/navigation';
   import { resolve } from '$app/paths';
   import { account } from '$lib/accounts/account.svelte';
+  import { api, ask, newId, Refusal } from '$lib/api/client';
   import { catalogue } from '$lib/catalogue/catalogue.svelte';
-  import { Bench } from '$lib/measuring/bench.svelte';
-  import SidePanel from '$lib/measuring/SidePanel.svelte';
+  import { groupNames, scopeName } from '$lib/measuring/words';
+  import { dayAndTime } from '$lib/parts/format';
+  import Loaded from '$lib/parts/Loaded.svelte';
   import Notice from '$lib/parts/Notice.svelte';
   import { pageText } from '$lib/parts/problems';
   import { theStudent } from '$lib/students/student.svelte';
+  import { tagName } from '$lib/students/tags';
 
   const student = theStudent();
-  const bench = new Bench(student.id);
+  const offers = ask(
+    api.GET('/api/v1/students/{studentId}/bench', { params: { path: { studentId: student.id } } }),
+  );
+  let chosen = $state<string[]>([]);
+  let cold = $state(false);
+  let problem = $state('');
+  let ids = $state<Record<string, string>>({});
 
-  $effect(() => {
-    void bench.load().then(() => undefined);
-    return () => void student.load();
-  });
-
-  function key(event: KeyboardEvent) {
-    if (
-      (event.target as HTMLElement).closest('input, textarea, select') ||
-      event.ctrlKey ||
-      event.metaKey ||
-      event.altKey
-    )
-      return;
-    const keys: Record<string, () => void> = {
-      l: () => bench.choose('left'),
-      r: () => bench.choose('right'),
-      w: () => bench.swapWarmth(),
-      n: () => bench.go(bench.index + 1),
-    };
-    const act = keys[event.key.toLowerCase()];
-    if (act) {
-      event.preventDefault();
-      act();
+  async function start(scope: string) {
+    problem = '';
+    const measures = scope === 'single' ? chosen : [];
+    const key = JSON.stringify([scope, measures, cold]);
+    const id = (ids[key] ??= newId());
+    try {
+      await ask(
+        api.POST('/api/v1/students/{studentId}/sittings', {
+          params: { path: { studentId: student.id } },
+          body: { id, scope, measures: $state.snapshot(measures), cold },
+        }),
+      );
+      await goto(resolve('/students/[id]/bench/[sitting]', { id: student.id, sitting: id }));
+    } catch (error) {
+      problem = pageText(error instanceof Refusal ? error.code : 'unexpected');
     }
   }
+
+  const names = (items: { measure: string }[]) =>
+    [...new Set(items.map((i) => catalogue.measure(i.measure).name))].join(', ');
+  const groups = ['hips', 'squat', 'trunk', 'holds'];
 </script>
 
-<svelte:window onkeydown={key} />
-
-{#if bench.failed}
-  <div class="p-7"><Notice tone="error">{pageText(bench.failed)}</Notice></div>
-{:else if bench.data}
-  <div class="grid gap-x-7 gap-y-5 px-5 py-5 md:grid-cols-[12rem_minmax(0,1fr)] lg:px-7">
-    <nav aria-label="Measures">
-      <ol class="flex flex-wrap gap-1 md:grid">
-        {#each bench.data.measures as m, i (m.measure)}
-          <li>
+<Loaded of={offers}>
+  {#snippet children(bench)}
+    <div class="grid max-w-5xl gap-7 px-5 py-5 lg:px-7">
+      {#if !bench.screened}
+        <p class="next-thing">
+          Nothing is read before the intake screen is answered.
+          <a class="link-line" href={resolve('/students/[id]/cautions', { id: student.id })}>Answer it</a>
+        </p>
+      {/if}
+      {#each bench.open as sitting (sitting.id)}
+        <p class="next-thing flex flex-wrap items-center gap-3">
+          <a
+            class="btn btn-accent"
+            href={resolve('/students/[id]/bench/[sitting]', { id: student.id, sitting: sitting.id })}
+            >Go on with the sitting</a
+          >
+          <span
+            >{scopeName(sitting.scope)}, begun {dayAndTime(sitting.startedAt)} by {sitting.by}: {sitting.taken}
+            of {sitting.asked}
+            read.</span
+          >
+        </p>
+      {/each}
+      {#if problem}<Notice tone="error">{problem}</Notice>{/if}
+      {#if account.mayWrite && bench.screened}
+        <section>
+          <h2 class="mb-2">{bench.onLadder ? 'What the next gates still need' : 'The baseline'}</h2>
+          {#if bench.needs.items.length}
+            <p class="mb-3 max-w-prose">{names(bench.needs.items)}.</p>
             <button
-              class={[
-                'w-full px-3 py-2 text-start',
-                i === bench.index ? 'bg-base-200 font-semibold' : 'text-quiet',
-              ]}
-              aria-current={i === bench.index ? 'step' : undefined}
-              onclick={() => bench.go(i)}
+              class={['btn', bench.open.length ? 'btn-outline' : 'btn-accent']}
+              onclick={() => start('needs')}
+              >Read {bench.needs.items.length}
+              {bench.needs.items.length === 1 ? 'measure' : 'measures'}</button
             >
-              {catalogue.measure(m.measure).name}
-              {#if bench.pending(m.measure)}<span class="block text-xs">not saved yet</span>{/if}
-            </button>
-          </li>
-        {/each}
-      </ol>
-      <p class="text-quiet mt-4 hidden text-sm md:block">
-        Enter takes a trial; Enter in an empty field goes on. Outside a field: L and R choose the side, W warm
-        or cold, N the next measure.
-      </p>
-    </nav>
-    <div class="min-w-0">
-      <div class="mb-4 flex flex-wrap items-start gap-x-6 gap-y-2">
-        <div class="grow basis-80">
-          <h2 class="text-2xl">{bench.measure.name}</h2>
-          <p class="text-quiet">
-            {bench.measure.reads}{#if bench.standard}. Hips {bench.standard}{/if}.
-          </p>
-          <ol class="mt-2 list-decimal ps-5 text-sm">
-            {#each bench.measure.protocol as step (step)}<li>{step}</li>{/each}
-          </ol>
-        </div>
-        <div>
-          <div class="join" role="radiogroup" aria-label="Warmth">
-            {#each ['warm', 'cold'] as const as warmth (warmth)}
-              <label class="join-item btn btn-sm has-checked:bg-base-content has-checked:text-base-100">
-                <input
-                  type="radio"
-                  class="sr-only"
-                  name="warmth"
-                  checked={bench.warmth === warmth}
-                  onchange={() => bench.warmth !== warmth && bench.swapWarmth()}
-                />
-                {warmth === 'warm' ? 'Warm' : 'Cold'}
-              </label>
+          {:else}<p class="text-quiet">The present gates ask for no reading.</p>{/if}
+        </section>
+        <section>
+          <h2 class="mb-2">A battery</h2>
+          <ul class="ruled border-t">
+            {#each bench.batteries as battery (battery.scope)}
+              <li
+                class="ruled grid items-center gap-x-5 gap-y-1 border-b py-2 md:grid-cols-[9rem_minmax(0,1fr)_auto]"
+              >
+                <strong>{battery.name}</strong>
+                <span class="text-sm">
+                  {names(battery.items)}.
+                  {#if battery.leftOut.length}<span class="text-quiet"
+                      >Held and left out: {names(battery.leftOut)}.</span
+                    >{/if}
+                </span>
+                <button
+                  class="btn btn-outline btn-sm"
+                  disabled={!battery.items.length}
+                  aria-label="Read the {battery.name} battery"
+                  onclick={() => start(battery.scope)}>Read {battery.items.length}</button
+                >
+              </li>
+            {/each}
+          </ul>
+          <label class="mt-3 flex items-center gap-2">
+            <input type="checkbox" class="checkbox checkbox-sm" bind:checked={cold} />
+            <span
+              >Read the range of motion cold as well, first <span class="text-quiet"
+                >(no training for 4 hours)</span
+              ></span
+            >
+          </label>
+        </section>
+        <section>
+          <h2 class="mb-2">Single measures</h2>
+          <div class="grid gap-x-6 gap-y-3 sm:grid-cols-2 lg:grid-cols-4">
+            {#each groups as group (group)}
+              <fieldset>
+                <legend class="mb-1 text-sm font-semibold">{groupNames[group]}</legend>
+                {#each catalogue.content!.measures.filter((m) => m.group === group) as m (m.key)}
+                  {@const held = bench.held.find((h) => h.measure === m.key)}
+                  <label class={['flex items-start gap-2 py-0.5 text-sm', held && 'text-quiet']}>
+                    <input
+                      type="checkbox"
+                      class="checkbox checkbox-sm"
+                      value={m.key}
+                      disabled={!!held}
+                      bind:group={chosen}
+                    />
+                    <span
+                      >{m.name}{#if held}<span class="block">{tagName(held.tag)} is held</span>{/if}</span
+                    >
+                  </label>
+                {/each}
+              </fieldset>
             {/each}
           </div>
-          <p class="text-quiet mt-1 max-w-52 text-xs">
-            {bench.warmth === 'warm'
-              ? 'Within 20 minutes after at least 8 minutes of warm-up.'
-              : 'No training for 4 hours. Gates read warm.'}
-          </p>
-        </div>
-      </div>
-      <div class="grid gap-6 sm:grid-cols-2">
-        {#key bench.current.measure + bench.warmth}
-          <SidePanel {bench} side="left" />
-          <SidePanel {bench} side="right" />
-        {/key}
-      </div>
-      {#if account.mayWrite}
-        <div class="ruled bg-base-100 sticky bottom-0 mt-5 flex flex-wrap items-center gap-4 border-t py-3">
-          <button class="btn btn-primary" disabled={bench.busy} onclick={() => bench.save()}
-            >Save and go on</button
+          <button class="btn btn-outline mt-3" disabled={!chosen.length} onclick={() => start('single')}
+            >Read {chosen.length || ''} chosen</button
           >
-          <p role="status" class="text-sm">{bench.saved}</p>
-          {#if bench.saved}
-            <a class="link-line text-sm" href={resolve('/students/[id]', { id: student.id })}>See the arch</a>
-          {/if}
-        </div>
+        </section>
       {/if}
     </div>
-  </div>
-{:else}
-  <p class="text-quiet p-7">Loading…</p>
-{/if}
+  {/snippet}
+</Loaded>

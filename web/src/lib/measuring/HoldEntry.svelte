@@ -1,0 +1,36 @@
+<script lang="ts">
+  import { number } from '$lib/parts/format';
+  import type { Bench, Place } from './bench.svelte';
+  import NumberEntry from './NumberEntry.svelte';
+  import type { Stopwatch } from './stopwatch.svelte';
+
+  interface Props {
+    bench: Bench;
+    place: Place;
+    watch: Stopwatch;
+    onpress: () => void;
+    error?: string;
+  }
+
+  let { bench, place, watch, onpress, error }: Props = $props();
+  const mine = $derived(place.side === null || bench.side === place.side);
+  let typing = $state(false);
+</script>
+
+{#if mine}
+  <p class="figures text-5xl" role="timer" aria-label="Stopwatch">{number(watch.elapsed)} s</p>
+  <div class="mt-1 flex flex-wrap gap-2">
+    <button class={['btn', watch.running ? 'btn-primary' : 'btn-outline']} onclick={onpress}
+      >{watch.running ? 'Stop' : 'Start'} <kbd class="kbd kbd-xs">Space</kbd></button
+    >
+    <button class="btn btn-ghost btn-sm" aria-expanded={typing} onclick={() => (typing = !typing)}
+      >Type the seconds</button
+    >
+  </div>
+  {#if typing}<div class="mt-2"><NumberEntry {bench} {place} /></div>{/if}
+  {#if error}<p class="text-error mt-1 text-sm font-semibold">{error}</p>{/if}
+{:else}
+  <button class="btn btn-outline" onclick={() => place.side && bench.choose(place.side)}
+    >Time this side</button
+  >
+{/if}

@@ -1,0 +1,82 @@
+import type { Schemas } from '$lib/api/client';
+import { parseNumber } from '$lib/students/body';
+
+/** What is being read on one side of one measure. */
+export type Entry = Schemas['Draft'] & {
+  /** What stands in the trial field: kept as typed. */
+  typed: string;
+  /** The draft's version that the server has. */
+  version: number;
+};
+
+export const mostTrials = 5;
+export const mostAttempts = 50;
+
+export function blankEntry(id: string, instrument: Schemas['Instrument']): Entry {
+  return {
+    id,
+    instrument,
+    trials: [],
+    hits: [],
+    stacks: [],
+    marks: [],
+    compensations: [],
+    quality: '',
+    sensation: '',
+    pain: '',
+    note: '',
+    typed: '',
+    version: 0,
+  };
+}
+
+/** What the server keeps of an entry, with the version that it has; what stands in the field stays here. */
+export function draftOf(entry: Entry): Schemas['Draft'] & { version: number } {
+  const kept: Partial<Entry> = { ...entry };
+  delete kept.typed;
+  return kept as Schemas['Draft'] & { version: number };
+}
+
+/** Whether anything has been captured. */
+export const captured = (entry: Entry): boolean =>
+  entry.trials.length + entry.hits.length + entry.stacks.length + entry.marks.length > 0;
+
+/** How many trials or attempts there are. */
+export const countOf = (entry: Entry): number =>
+  Math.max(entry.trials.length, entry.stacks.length, entry.marks.length, entry.hits.length);
+
+/**
+ * A trial as it is typed. A point and one digit stand for the value nearest to the last trial that ends so: after 9.8, ".2" is 10.2.
+ */
+export function readTrial(text: string, last: number | undefined): number | null {
+  const tenth = /^[.,](\d)$/.exec(text.trim());
+  if (!tenth || last === undefined) return parseNumber(text);
+  const digit = Number(tenth[1]);
+  const tens = Math.round(last * 10);
+  const near = Math.floor((tens - digit) / 10) * 10 + digit;
+  return (Math.abs(near + 10 - tens) < Math.abs(near - tens) ? near + 10 : near) / 10;
+}
+
+/** Whether what is typed can be taken without Enter: it has its one decimal. */
+export const isWhole = (text: string, last: number | undefined): boolean =>
+  /^[-−]?\d+[.,]\d$/.test(text.trim()) || (last !== undefined && /^[.,]\d$/.test(text.trim()));
+
+/** Two devices captured in one slot: what the other one has, and behind it what only this one has. Nothing captured is lost. */
+export function merge(mine: Entry, theirs: Schemas['Draft'], version: number): Entry {
+  const both = <T>(a: T[], b: T[], most: number): T[] => {
+    let same = 0;
+    while (same < a.length && same < b.length && JSON.stringify(a[same]) === JSON.stringify(b[same])) same++;
+    return [...b, ...a.slice(same)].slice(0, most);
+  };
+  return {
+    ...mine,
+    ...theirs,
+    typed: mine.typed,
+    trials: both(mine.trials, theirs.trials, mostTrials),
+    hits: both(mine.hits, theirs.hits, mostAttempts),
+    stacks: both(mine.stacks, theirs.stacks, mostTrials),
+    marks: both(mine.marks, theirs.marks, mostTrials),
+    compensations: [...new Set([...theirs.compensations, ...mine.compensations])],
+    version,
+  };
+}

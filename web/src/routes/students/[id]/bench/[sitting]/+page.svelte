@@ -1,0 +1,252 @@
+<script lang="ts">
+  import { onMount, tick, untrack } from 'svelte';
+  import { goto } from '$app/navigation';
+  import { resolve } from '$app/paths';
+  import { page } from '$app/state';
+  import { account } from '$lib/accounts/account.svelte';
+  import { api, ask, type Schemas } from '$lib/api/client';
+  import { catalogue } from '$lib/catalogue/catalogue.svelte';
+  import { Bench } from '$lib/measuring/bench.svelte';
+  import { Device } from '$lib/measuring/device.svelte';
+  import Figure from '$lib/measuring/Figure.svelte';
+  import ScenarioPanel from '$lib/measuring/ScenarioPanel.svelte';
+  import SidePanel from '$lib/measuring/SidePanel.svelte';
+  import { Stopwatch } from '$lib/measuring/stopwatch.svelte';
+  import { levelName, scopeName } from '$lib/measuring/words';
+  import { keys } from '$lib/parts/keys.svelte';
+  import Notice from '$lib/parts/Notice.svelte';
+  import { pageText } from '$lib/parts/problems';
+  import { theStudent } from '$lib/students/student.svelte';
+
+  const student = theStudent();
+  const bench = untrack(() => new Bench(student.id, page.params.sitting!));
+  const watch = new Stopwatch();
+  let instruments = $state<Schemas['InstrumentsResponse']>();
+  let saveButton = $state<HTMLButtonElement>();
+  const device = new Device((angle) => here && bench.capture(here, Math.round(angle * 10) / 10));
+
+  const here = $derived(
+    bench.view
+      ? (bench.places.find((p) => p.side === null || p.side === bench.side) ?? bench.places[0])
+      : undefined,
+  );
+  const usesDevice = $derived(
+    !!instruments?.inclinometer &&
+      bench.view !== undefined &&
+      bench.places.some((p) => bench.entry(p).instrument === 'inclinometer' && !p.taken),
+  );
+
+  onMount(() => {
+    void bench.load();
+    void ask(api.GET('/api/v1/instruments')).then((answer) => (instruments = answer));
+    return () => {
+      device.stop();
+      watch.stop();
+      void student.load();
+    };
+  });
+
+  $effect(() => {
+    if (usesDevice) untrack(() => device.start());
+    else untrack(() => device.stop());
+  });
+
+  $effect(() => {
+    if (bench.complete) void tick().then(() => saveButton?.focus());
+  });
+
+  function press() {
+    const seconds = watch.press();
+    if (seconds !== undefined && here) bench.capture(here, seconds);
+  }
+
+  function key(event: KeyboardEvent) {
+    if (!bench.view || !here || !account.mayWrite || !keys.isCommand(event)) return;
+    const onButton = (event.target as HTMLElement).closest('button, a, label, [role=application]');
+    const kind = bench.measure.kind;
+    const acts: Record<string, () => void> = {
+      l: () => bench.choose('left'),
+      r: () => bench.choose('right'),
+      w: () => bench.swapWarmth(),
+      n: () => bench.next(),
+      Backspace: () => bench.drop(here),
+      ...(onButton && onButton !== saveButton ? {} : { Enter: () => void bench.save() }),
+      ...(kind === 'hold' && !onButton ? { ' ': press } : {}),
+      ...(usesDevice && !onButton ? { ' ': () => device.capture() } : {}),
+      ...(kind === 'rate' ? { h: () => bench.addHit(here, true), m: () => bench.addHit(here, false) } : {}),
+      ...(bench.measure.mode === 'active'
+        ? Object.fromEntries([1, 2, 3, 4, 5].map((q) => [String(q), () => bench.rate(here, q)]))
+        : {}),
+    };
+    const act = acts[event.key.length === 1 ? event.key.toLowerCase() : event.key];
+    if (act) {
+      event.preventDefault();
+      act();
+    }
+  }
+
+  async function end() {
+    await bench.end();
+    await goto(resolve('/students/[id]', { id: student.id }));
+  }
+
+  const itemName = (item: Schemas['SittingPart']) => {
+    const both = bench.view!.items.filter((i) => i.measure === item.measure).length > 1;
+    return both
+      ? `${catalogue.measure(item.measure).name}, ${item.warmth}`
+      : catalogue.measure(item.measure).name;
+  };
+  /** The position is said where it changes. */
+  const positionAt = (index: number) => {
+    const key = (i: number) => catalogue.measure(bench.view!.items[i]!.measure).position;
+    return index > 0 && key(index - 1) === key(index)
+      ? undefined
+      : catalogue.content!.positions.find((p) => p.key === key(index))?.name;
+  };
+</script>
+
+<svelte:window onkeydown={key} />
+
+{#if bench.failed}
+  <div class="p-7"><Notice tone="error">{pageText(bench.failed)}</Notice></div>
+{:else if bench.view}
+  <div class="grid gap-x-7 gap-y-5 px-5 py-5 md:grid-cols-[12rem_minmax(0,1fr)] lg:px-7">
+    <nav aria-label="Measures of this sitting" class="min-w-0">
+      <p class="mb-2 text-sm font-semibold">
+        {scopeName(bench.view.scope)}
+        <span class="text-quiet block font-normal" role="status"
+          >{bench.readCount} of {bench.view.items.length} read</span
+        >
+      </p>
+      <ol class="flex gap-1 overflow-x-auto md:grid md:overflow-visible">
+        {#each bench.view.items as item, i (`${item.measure}|${item.warmth}`)}
+          <li class="shrink-0">
+            {#if positionAt(i)}<p class="text-quiet hidden px-3 pt-2 text-xs md:block">
+                {positionAt(i)}
+              </p>{/if}
+            <button
+              class={[
+                'w-full px-3 py-1.5 text-start',
+                i === bench.index ? 'bg-base-200 font-semibold' : 'text-quiet',
+              ]}
+              aria-current={i === bench.index ? 'step' : undefined}
+              onclick={() => bench.go(i)}
+            >
+              <span aria-hidden="true">{bench.isDone(item) ? '✓' : ''}</span>
+              {itemName(item)}{#if bench.isDone(item)}<span class="sr-only">, read</span>{/if}
+              {#if bench.isPending(item)}<span class="block text-xs">not saved yet</span>{/if}
+            </button>
+          </li>
+        {/each}
+      </ol>
+      {#if bench.view.leftOut.length}
+        <p class="text-quiet mt-3 px-3 text-sm">
+          Held and left out: {bench.view.leftOut.map((h) => catalogue.measure(h.measure).name).join(', ')}.
+        </p>
+      {/if}
+      <label class="text-quiet mt-4 hidden items-start gap-2 px-3 text-sm md:flex">
+        <input
+          type="checkbox"
+          class="checkbox checkbox-sm"
+          checked={bench.quick}
+          onchange={(event) => bench.setQuick(event.currentTarget.checked)}
+        />
+        Take a trial as soon as its decimal is typed
+      </label>
+    </nav>
+    <div class="min-w-0">
+      <div class="mb-4 grid gap-x-6 gap-y-2 sm:grid-cols-[minmax(0,1fr)_auto]">
+        <div class="min-w-0">
+          <h2 class="text-2xl">{bench.measure.name}</h2>
+          <p class="text-quiet">
+            {bench.measure.reads}{#if bench.standard}. Hips {bench.standard}{/if}.
+          </p>
+          <ol class="mt-2 list-decimal ps-5 text-sm">
+            {#each bench.measure.protocol as step (step)}<li>{step}</li>{/each}
+          </ol>
+          <p class="mt-1 text-sm">
+            <span class="text-quiet">From and to:</span>
+            {bench.measure.landmarks.join(' · ')}
+          </p>
+        </div>
+        <div class="w-44 max-sm:hidden">
+          <Figure figure={bench.measure.figure} label={bench.measure.name} />
+        </div>
+        <div class="flex flex-wrap items-center gap-3 sm:col-span-2">
+          {#if bench.mayBeCold}
+            <div class="join" role="radiogroup" aria-label="Warmth">
+              {#each ['warm', 'cold'] as const as warmth (warmth)}
+                <label class="join-item btn btn-sm has-checked:bg-base-content has-checked:text-base-100">
+                  <input
+                    type="radio"
+                    class="sr-only"
+                    name="warmth"
+                    checked={bench.warmth === warmth}
+                    onchange={() => bench.warmth !== warmth && bench.swapWarmth()}
+                  />
+                  {warmth === 'warm' ? 'Warm' : 'Cold'}
+                </label>
+              {/each}
+            </div>
+            <p class="text-quiet text-sm">
+              {bench.warmth === 'warm'
+                ? 'Within 20 minutes after at least 8 minutes of warm-up.'
+                : 'No training for 4 hours. Gates read warm.'}
+            </p>
+          {/if}
+          {#if bench.measure.levels.length}
+            <label class="flex items-center gap-2 text-sm">
+              Level
+              <select
+                class="select select-sm w-40"
+                value={bench.level}
+                onchange={(event) => bench.chooseLevel(event.currentTarget.value)}
+              >
+                {#each bench.measure.levels as level (level.key)}
+                  <option value={level.key}>{levelName(bench.measure, level.key)}</option>
+                {/each}
+              </select>
+            </label>
+          {/if}
+        </div>
+      </div>
+      {#if bench.notice}<div class="mb-4"><Notice>{bench.notice}</Notice></div>{/if}
+      <div class={['grid gap-6', bench.measure.perSide && 'sm:grid-cols-2']}>
+        {#each bench.places as place (place.slot)}
+          <SidePanel
+            {bench}
+            {place}
+            device={instruments?.inclinometer ? device : undefined}
+            {watch}
+            onpress={press}
+          />
+        {/each}
+      </div>
+      {#if usesDevice && instruments?.inclinometer?.scenario}
+        <ScenarioPanel scenario={instruments.inclinometer.scenario} />
+      {/if}
+      {#if account.mayWrite}
+        <div class="ruled bg-base-100 sticky bottom-0 mt-5 flex flex-wrap items-center gap-4 border-t py-3">
+          <button
+            bind:this={saveButton}
+            class={['btn', bench.complete ? 'btn-accent' : 'btn-primary']}
+            disabled={bench.busy}
+            onclick={() => bench.save()}>Save and go on</button
+          >
+          {#if bench.unlikely}
+            <button class="btn btn-outline" disabled={bench.busy} onclick={() => bench.save(true)}
+              >Yes, really</button
+            >
+          {/if}
+          <p role="status" class="text-sm">{bench.saved}</p>
+          <button
+            class={['btn ms-auto', bench.readCount === bench.view.items.length ? 'btn-accent' : 'btn-ghost']}
+            onclick={end}>End the sitting</button
+          >
+        </div>
+      {/if}
+    </div>
+  </div>
+{:else}
+  <p class="text-quiet p-7">Loading…</p>
+{/if}
