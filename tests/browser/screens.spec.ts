@@ -17,13 +17,31 @@ async function sessionOf(request: APIRequestContext, student: string): Promise<s
   return id;
 }
 
+async function sittingOf(request: APIRequestContext, student: string): Promise<string> {
+  const id = crypto.randomUUID();
+  const data = { id, scope: 'single', measures: ['seated-reach', 'side-plank-hold', 'kick-up-success'], cold: true };
+  expect((await request.post(`/api/v1/students/${student}/sittings`, { data })).status()).toBe(201);
+  return id;
+}
+
 const screens: { name: string; path: (r: APIRequestContext) => Promise<string>; ready: string | RegExp; open?: boolean }[] = [
   { name: 'sign-in', path: async () => '/sign-in', ready: 'Sign in', open: true },
   { name: 'roster', path: async () => '/students', ready: 'Students' },
   { name: 'new student', path: async () => '/students/new', ready: 'New student' },
   { name: 'student', path: async (r) => `/students/${await idOf(r, 'Sunniva Dahl')}`, ready: /Why the left/ },
   { name: 'placing', path: async (r) => `/students/${await idOf(r, 'Dario Weft')}`, ready: 'Put on the front split' },
-  { name: 'bench', path: async (r) => `/students/${await idOf(r, 'Sunniva Dahl')}/bench`, ready: 'Straight-leg raise, passive' },
+  { name: 'bench', path: async (r) => `/students/${await idOf(r, 'Sunniva Dahl')}/bench`, ready: 'What the next gates still need' },
+  {
+    name: 'sitting',
+    path: async (r) => `/students/${await idOf(r, 'Sunniva Dahl')}/bench/${await sittingOf(r, await idOf(r, 'Sunniva Dahl'))}`,
+    ready: 'Seated reach',
+  },
+  { name: 'pictures', path: async (r) => `/students/${await idOf(r, 'Kofi Marchetti')}/pictures`, ready: 'Add a picture' },
+  { name: 'series', path: async (r) => `/students/${await idOf(r, 'Sunniva Dahl')}/readings/front-split-gap/warm-square`, ready: 'Front split gap' },
+  { name: 'studio readings', path: async () => '/readings', ready: 'Readings' },
+  { name: 'library', path: async () => '/library', ready: 'Wrists, holds and lines' },
+  { name: 'measure', path: async () => '/library/front-split-gap', ready: 'The shipped version' },
+  { name: 'exchange', path: async () => '/exchange', ready: 'Readings in' },
   { name: 'readings', path: async (r) => `/students/${await idOf(r, 'Sunniva Dahl')}/readings`, ready: 'Sunniva Dahl' },
   { name: 'cautions', path: async (r) => `/students/${await idOf(r, 'Anselm Pike')}/cautions`, ready: 'Today' },
   { name: 'decisions', path: async (r) => `/students/${await idOf(r, 'Sunniva Dahl')}/decisions`, ready: 'Sunniva Dahl' },

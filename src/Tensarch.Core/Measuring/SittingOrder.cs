@@ -16,6 +16,7 @@ public static class SittingOrder
         IReadOnlyList<BenchPosition> positions
     )
     {
+        var place = measures.Keys.Index().ToDictionary(k => k.Item, k => k.Index);
         var wanted = items.Distinct().ToList();
         var cold = Arrange(wanted.Where(i => i.Warmth == Warmth.Cold), null);
         var stays = cold.Count == 0 ? null : measures[cold[^1].Measure].Position;
@@ -44,7 +45,7 @@ public static class SittingOrder
                 .. part.OrderByDescending(i => measures[i.Measure].Position == first)
                     .ThenBy(i => Rank(measures[i.Measure].Position))
                     .ThenBy(i => measures[i.Measure].Kind is MeasureKind.Hold or MeasureKind.Rate)
-                    .ThenBy(i => i.Measure, StringComparer.Ordinal)
+                    .ThenBy(i => place[i.Measure])
                     .ThenBy(i => LevelRank(i)),
             ];
 

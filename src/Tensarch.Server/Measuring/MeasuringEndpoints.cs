@@ -187,7 +187,7 @@ public static class MeasuringEndpoints
         Standings standings,
         CatalogueContent catalogue,
         CancellationToken ct,
-        Warmth warmth = Warmth.Warm,
+        string warmth = "warm",
         string? level = null,
         string? standard = null,
         string? before = null
@@ -195,9 +195,11 @@ public static class MeasuringEndpoints
     {
         if (catalogue.FindMeasure(measure) is null)
             return Problems.NotFound();
+        if (!Enum.TryParse<Warmth>(warmth, ignoreCase: true, out var read))
+            return Problems.Unprocessable([Problem.Of("unknownWord", "warmth")]);
         var query = db
             .Readings.AsNoTracking()
-            .Where(r => r.StudentId == studentId && r.Measure == measure && r.Warmth == warmth)
+            .Where(r => r.StudentId == studentId && r.Measure == measure && r.Warmth == read)
             .Where(r => r.Level == level && r.Standard == standard && r.Void == null && !r.Disqualified);
         if (Cursor.Parse(before) is { } last)
             query = query.Where(Before(last));
@@ -210,7 +212,7 @@ public static class MeasuringEndpoints
             let verdict = standing.Judge(gate, side)
             from test in verdict.Tests
             let rom = test.Test as RomCriterion
-            where rom is not null && rom.Measure == measure && rom.Warmth == warmth
+            where rom is not null && rom.Measure == measure && rom.Warmth == read
             select new BenchNeed(test.ReadOn ?? verdict.Side, verdict.Stage, rom.Comparison, rom.Threshold, rom.MinTrials, test.Outcome);
         return TypedResults.Ok(
             new SeriesPoints(

@@ -200,6 +200,24 @@ public sealed class NoiseTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task A_series_says_its_points_its_last_change_and_the_gates_lines()
+    {
+        await coach.Place(student, 1, 1);
+        await Take(StudioClient.Reading("passive-slr", "left", [70, 70, 70], takenAt: app.Time.GetUtcNow().AddDays(-7)));
+        await Take(StudioClient.Reading("passive-slr", "left", [80, 80, 80]));
+        await Take(StudioClient.Reading("passive-slr", "right", [75]));
+        var list = (await coach.Get($"/students/{student}/series")).GetProperty("series");
+        Assert.Equal((2, 10), (list[0].GetProperty("count").GetInt32(), list[0].GetProperty("change").GetDouble()));
+        Assert.Equal(JsonValueKind.Null, list[1].GetProperty("change").ValueKind);
+        var points = await coach.Get($"/students/{student}/series/passive-slr?warmth=warm");
+        Assert.Equal(3, points.GetProperty("points").GetArrayLength());
+        Assert.All(points.GetProperty("lines").EnumerateArray(), l => Assert.Equal(75, l.GetProperty("threshold").GetDouble()));
+        Assert.Equal(0, (await coach.Get($"/students/{student}/series/passive-slr?warmth=cold")).GetProperty("points").GetArrayLength());
+        var wrong = await coach.Http.GetAsync($"/api/v1/students/{student}/series/passive-slr?warmth=tepid");
+        Assert.Equal("unknownWord", await wrong.Problem(HttpStatusCode.UnprocessableEntity, "warmth"));
+    }
+
+    [Fact]
     public async Task Readings_of_one_instant_are_neither_lost_nor_doubled_between_pages()
     {
         var at = app.Time.GetUtcNow();

@@ -1595,7 +1595,7 @@ export interface paths {
         get: {
             parameters: {
                 query?: {
-                    warmth?: components["schemas"]["Warmth"];
+                    warmth?: string;
                     level?: string;
                     standard?: string;
                     before?: string;

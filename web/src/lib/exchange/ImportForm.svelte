@@ -18,7 +18,7 @@
   const most = 200;
 
   const status: Record<Schemas['ImportStatus'], string> = {
-    new: '＋ new',
+    new: '+ new',
     same: '= here already',
     unlikely: '? unlikely',
     problem: '✕ problem',

@@ -26,16 +26,22 @@
 
 {#if mine}
   <div class="grid justify-items-start gap-1">
-    <Dial
-      angleDeg={device.angleDeg}
-      stable={device.stableDeg !== undefined}
-      min={bench.measure.min}
-      max={bench.measure.max}
-    />
-    <p class="figures text-4xl tabular-nums">
-      {device.angleDeg === undefined ? '–' : withUnit(device.angleDeg, '°')}
-    </p>
-    <p role="status" class={['text-sm', device.state === 'lost' && 'text-error font-semibold']}>{says}</p>
+    <div class="flex items-center gap-4">
+      <div class="w-40 shrink-0">
+        <Dial
+          angleDeg={device.angleDeg}
+          stable={device.stableDeg !== undefined}
+          min={bench.measure.min}
+          max={bench.measure.max}
+        />
+      </div>
+      <div>
+        <p class="figures text-4xl tabular-nums">
+          {device.angleDeg === undefined ? '–' : withUnit(device.angleDeg, '°')}
+        </p>
+        <p role="status" class={['text-sm', device.state === 'lost' && 'text-error font-semibold']}>{says}</p>
+      </div>
+    </div>
     <div class="flex flex-wrap items-center gap-x-4 gap-y-1">
       <button class="btn btn-outline" disabled={device.state !== 'live'} onclick={() => device.capture()}
         >Capture <kbd class="kbd kbd-xs">Space</kbd></button

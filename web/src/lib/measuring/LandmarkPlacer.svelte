@@ -12,6 +12,8 @@
     picture: Schemas['PictureItem'];
     /** Starts without the landmarks that were kept before. */
     fresh?: boolean;
+    /** There is room beside the picture for what it says. */
+    roomy?: boolean;
     /** Shows and places nothing. */
     still?: boolean;
     keepLabel?: string;
@@ -22,6 +24,7 @@
     studentId,
     picture,
     fresh = false,
+    roomy = false,
     still = false,
     keepLabel = 'Keep these landmarks',
     onkept,
@@ -115,13 +118,16 @@
   }
 </script>
 
-<div class="grid gap-2">
+<div
+  class={['grid content-start gap-x-5 gap-y-2', !still && roomy && 'md:grid-cols-[auto_minmax(14rem,20rem)]']}
+>
   <!-- svelte-ignore a11y_no_noninteractive_tabindex -->
   <svg
     bind:this={svg}
     viewBox="0 0 {picture.width} {picture.height}"
     class={['ruled w-full touch-none border', !still && 'cursor-crosshair']}
-    style:max-height="34rem"
+    style:aspect-ratio="{picture.width} / {picture.height}"
+    style:max-width="calc(36rem * {picture.width} / {picture.height})"
     role={still ? 'img' : 'application'}
     aria-label={still
       ? 'Side picture with its landmarks'
@@ -193,49 +199,53 @@
     {/if}
   </svg>
 
-  {#if !still}
-    <p role="status" class={['text-sm', marks.wanted && 'next-thing font-semibold']}>
-      {marks.wanted
-        ? `Next: ${marks.wanted}`
-        : 'All placed. Drag a landmark, or move it with the arrow keys.'}
-    </p>
-  {/if}
-  {#if marks.angles}
-    <dl class="flex flex-wrap gap-x-5 gap-y-1 text-sm" aria-label="Angles">
-      <div>
-        <dt class="text-quiet">Reads</dt>
-        <dd class="figures text-2xl">{withUnit(marks.angles.value, '°')}</dd>
-      </div>
-      {#each lineParts(marks.angles) as part (part.name)}
+  <div class="grid content-start gap-3">
+    {#if !still}
+      <p role="status" class={['text-sm', marks.wanted && 'next-thing font-semibold']}>
+        {marks.wanted
+          ? `Next: ${marks.wanted}`
+          : 'All placed. Drag a landmark, or move it with the arrow keys.'}
+      </p>
+    {/if}
+    {#if marks.angles}
+      <dl class="flex flex-wrap gap-x-5 gap-y-1 text-sm" aria-label="Angles">
         <div>
-          <dt class="text-quiet">{part.name}</dt>
-          <dd class="figures text-lg">{part.value}</dd>
+          <dt class="text-quiet">Reads</dt>
+          <dd class="figures text-2xl">{withUnit(marks.angles.value, '°')}</dd>
         </div>
-      {/each}
-    </dl>
-  {:else if marks.problem}<p class="text-error text-sm font-semibold">{pageText(marks.problem)}</p>{/if}
+        {#each lineParts(marks.angles) as part (part.name)}
+          <div>
+            <dt class="text-quiet">{part.name}</dt>
+            <dd class="figures text-lg">{part.value}</dd>
+          </div>
+        {/each}
+      </dl>
+    {:else if marks.problem}<p class="text-error text-sm font-semibold">{pageText(marks.problem)}</p>{/if}
 
-  {#if !still && account.mayWrite}
-    <div class="flex flex-wrap gap-2">
-      {#if onkept}
-        <button class="btn btn-primary btn-sm" disabled={!marks.angles} onclick={keep}>{keepLabel}</button>
-      {/if}
-      <button class="btn btn-outline btn-sm" disabled={!marks.points.length} onclick={() => marks.back()}
-        >Take one back</button
-      >
-      {#if marks.horizon.length}
-        <button class="btn btn-outline btn-sm" onclick={() => marks.clearHorizon()}>Forget the horizon</button
+    {#if !still && account.mayWrite}
+      <div class="flex flex-wrap gap-2">
+        {#if onkept}
+          <button class="btn btn-primary btn-sm" disabled={!marks.angles} onclick={keep}>{keepLabel}</button>
+        {/if}
+        <button class="btn btn-outline btn-sm" disabled={!marks.points.length} onclick={() => marks.back()}
+          >Take one back</button
         >
-      {:else}
-        <button class="btn btn-outline btn-sm" onclick={() => marks.markHorizon()}>Mark the horizon</button>
-      {/if}
-      {#if marks.angles?.leanDeg != null}
-        <button class="btn btn-outline btn-sm" onclick={() => marks.turn()}>Belly faces {marks.facing}</button
-        >
-      {/if}
-    </div>
-  {/if}
-  {#if problem}<p class="text-error text-sm font-semibold" role="alert">{problem}</p>{/if}
+        {#if marks.horizon.length}
+          <button class="btn btn-outline btn-sm" onclick={() => marks.clearHorizon()}
+            >Forget the horizon</button
+          >
+        {:else}
+          <button class="btn btn-outline btn-sm" onclick={() => marks.markHorizon()}>Mark the horizon</button>
+        {/if}
+        {#if marks.angles?.leanDeg != null}
+          <button class="btn btn-outline btn-sm" onclick={() => marks.turn()}
+            >Belly faces {marks.facing}</button
+          >
+        {/if}
+      </div>
+    {/if}
+    {#if problem}<p class="text-error text-sm font-semibold" role="alert">{problem}</p>{/if}
+  </div>
 </div>
 
 <style>

@@ -46,8 +46,7 @@
         autocomplete="off"
         aria-describedby={describedBy}
         aria-invalid={invalid}
-        value={entry.typed}
-        oninput={(event) => bench.type(place, event.currentTarget.value)}
+        bind:value={() => entry.typed, (typed) => bench.type(place, typed)}
         onkeydown={key}
         onfocus={() => place.side && bench.choose(place.side)}
       />

@@ -279,9 +279,13 @@ export class Bench {
     void this.look(place);
   }
 
+  /** Takes another instrument, for the other side too when nothing is captured there. */
   use(place: Place, instrument: Schemas['Instrument']): void {
-    this.change(place, { instrument, trials: [], stacks: [], marks: [] });
-    void this.look(place);
+    for (const p of this.places)
+      if (p === place || !captured(this.entry(p))) {
+        this.change(p, { instrument, trials: [], stacks: [], marks: [] });
+        void this.look(p);
+      }
   }
 
   tick(place: Place, key: string): void {

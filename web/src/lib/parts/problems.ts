@@ -32,7 +32,7 @@ export function problemText(problem: FieldProblem): string {
     minutesOutOfRange: `Between ${n('least')} and ${n('most')} minutes.`,
     reviewTooEarly: `Two pain-free sessions come first: ${n('painFree')} of ${n('needed')} so far.`,
     oneOwner: 'A studio has one owner.',
-    unlikely: `Far from the usual ${n('median')}, by more than ${n('limit')}. Check it; if it is right, say so below.`,
+    unlikely: `Far from the usual ${n('median')}, by more than ${n('limit')}. Check it; if it is right, confirm it.`,
     offStep: `Steps of ${n('step')}.`,
     unknownLevel: 'Choose a level.',
     otherInstrument: 'This measure is not read with that.',

@@ -79,27 +79,29 @@
           <p class="text-quiet mb-2 text-sm">
             Blended with the default as repeats accumulate, never under six tenths of it.
           </p>
-          <table class="text-sm">
-            <thead>
-              <tr class="text-quiet ruled border-b">
-                {#each ['Coach', 'Instrument', 'SEM', 'Degrees of freedom', 'Day to day', 'Pairs'] as h (h)}
-                  <th class="py-1 pe-5 text-start font-normal">{h}</th>
-                {/each}
-              </tr>
-            </thead>
-            <tbody>
-              {#each page.noises as n (n.coach + n.instrument)}
-                <tr class="ruled border-b">
-                  <td class="py-1 pe-5">{n.coach}</td>
-                  <td class="pe-5">{instrumentNames[n.instrument]}</td>
-                  <td class="figures pe-5">{number(n.noise.sem, 2)}</td>
-                  <td class="figures pe-5">{n.noise.semDof}</td>
-                  <td class="figures pe-5">{number(n.noise.tau, 2)}</td>
-                  <td class="figures">{n.noise.tauPairs}</td>
+          <div class="overflow-x-auto">
+            <table class="text-sm">
+              <thead>
+                <tr class="text-quiet ruled border-b">
+                  {#each ['Coach', 'Instrument', 'SEM', 'Degrees of freedom', 'Day to day', 'Pairs'] as h (h)}
+                    <th class="py-1 pe-5 text-start font-normal">{h}</th>
+                  {/each}
                 </tr>
-              {/each}
-            </tbody>
-          </table>
+              </thead>
+              <tbody>
+                {#each page.noises as n (n.coach + n.instrument)}
+                  <tr class="ruled border-b">
+                    <td class="py-1 pe-5">{n.coach}</td>
+                    <td class="pe-5">{instrumentNames[n.instrument]}</td>
+                    <td class="figures pe-5">{number(n.noise.sem, 2)}</td>
+                    <td class="figures pe-5">{n.noise.semDof}</td>
+                    <td class="figures pe-5">{number(n.noise.tau, 2)}</td>
+                    <td class="figures">{n.noise.tauPairs}</td>
+                  </tr>
+                {/each}
+              </tbody>
+            </table>
+          </div>
         {/if}
         <section class="mt-6">
           <h2 class="mb-1">{page.version.own ? 'Your studio’s version' : 'The shipped version'}</h2>

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { tick } from 'svelte';
   import { account } from '$lib/accounts/account.svelte';
   import { api, ask, type Schemas } from '$lib/api/client';
   import { catalogue } from '$lib/catalogue/catalogue.svelte';
@@ -17,6 +18,7 @@
   let view = $state('');
   let adding = $state('handstand-line');
   let picked = $state<string[]>([]);
+  let looked = $state<HTMLElement>();
 
   const load = (before?: string) =>
     ask(
@@ -32,6 +34,7 @@
     else {
       const same = picked.filter((id) => all.find((p) => p.id === id)?.view === picture.view);
       picked = [...same.slice(-1), picture.id];
+      void tick().then(() => looked?.scrollIntoView({ block: 'start' }));
     }
   }
 </script>
@@ -41,8 +44,12 @@
     .filter((p) => picked.includes(p.id))
     .toSorted((a, b) => a.takenAt.localeCompare(b.takenAt))}
   {#if open.length}
-    <section aria-label={open.length === 2 ? 'Two pictures side by side' : 'One picture'} class="mb-7">
-      <div class={['grid gap-6', open.length === 2 ? 'sm:grid-cols-2' : 'max-w-2xl']}>
+    <section
+      bind:this={looked}
+      aria-label={open.length === 2 ? 'Two pictures side by side' : 'One picture'}
+      class="mb-7"
+    >
+      <div class={['grid gap-6', open.length === 2 && 'sm:grid-cols-2']}>
         {#each open as picture (picture.id)}
           <div>
             <h2 class="mb-2">{viewName(picture.view)}, {longDay(picture.takenAt)}</h2>
@@ -50,6 +57,7 @@
               studentId={student.id}
               {picture}
               still={open.length === 2}
+              roomy
               onkept={() => (pages = [load()])}
             />
           </div>

@@ -40,7 +40,7 @@
 
   /** A series in a path: its warmth, and its level and standard where it has them. */
   const seriesOf = (line: Schemas['SeriesLine']) =>
-    [line.warmth, line.level, line.standard].filter(Boolean).join('.');
+    [line.warmth, line.level, line.standard].filter(Boolean).join('-');
 </script>
 
 <div class="max-w-5xl px-5 py-5 lg:px-7">

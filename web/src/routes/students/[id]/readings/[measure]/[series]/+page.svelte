@@ -13,7 +13,8 @@
   const measure = $derived(catalogue.measure(page.params.measure!));
   /** The path names the warmth, then the level or the standard, whichever the measure has. */
   const query = $derived.by(() => {
-    const [warmth, variant] = page.params.series!.split('.');
+    const [warmth, ...rest] = page.params.series!.split('-');
+    const variant = rest.join('-') || undefined;
     const level = measure.levels.find((l) => l.key === variant)?.key;
     return { warmth: warmth as Schemas['Warmth'], level, standard: level ? undefined : variant };
   });
