@@ -1,32 +1,17 @@
 // How long from starting the built server to the first 200 of /health/ready: ten times on a database that is there, five on none.
-import { spawn } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { cpus, tmpdir } from 'node:os';
-import { join, resolve } from 'node:path';
+import { join } from 'node:path';
+import { serve } from './server.mjs';
 
-const root = resolve(import.meta.dirname, '..');
-const server = join(root, 'artifacts/server/Tensarch.Server.dll');
 const port = 5190;
 
 async function startOnce(data) {
   const from = performance.now();
-  const child = spawn('dotnet', ['exec', server], {
-    cwd: join(root, 'src/Tensarch.Server'),
-    stdio: 'ignore',
-    env: { ...process.env, ASPNETCORE_URLS: `http://127.0.0.1:${port}`, Data: data, Logging__LogLevel__Default: 'Warning' },
-  });
-  const ended = new Promise((done) => child.once('exit', done));
-  for (;;) {
-    try {
-      if ((await fetch(`http://127.0.0.1:${port}/health/ready`)).ok) break;
-    } catch {
-      await new Promise((wait) => setTimeout(wait, 10));
-    }
-    if (child.exitCode !== null) throw new Error('the server did not start');
-  }
+  const server = await serve(data, port);
   const took = performance.now() - from;
-  child.kill();
-  await ended;
+  server.kill();
+  await server.ended;
   return took;
 }
 

@@ -133,51 +133,45 @@ public static class MeasuringEndpoints
         var rows = await db
             .Readings.AsNoTracking()
             .Where(r => r.StudentId == studentId && r.TakenAt >= since && r.Void == null && !r.Disqualified)
-            .GroupBy(r => new
+            .OrderByDescending(r => r.TakenAt)
+            .ThenByDescending(r => r.Id)
+            .Select(r => new
             {
-                r.Measure,
-                r.Side,
-                r.Level,
-                r.Warmth,
-                r.Standard,
-            })
-            .Select(g => new
-            {
-                g.Key,
-                Count = g.Count(),
-                Last = g.OrderByDescending(r => r.TakenAt)
-                    .Select(r => new LastReading(r.Value, r.StandardError, r.TakenAt, r.TakenBy))
-                    .Take(2)
-                    .ToList(),
+                Series = new
+                {
+                    r.Measure,
+                    r.Side,
+                    r.Level,
+                    r.Warmth,
+                    r.Standard,
+                },
+                Estimate = new Estimate(r.Value, r.StandardError),
+                r.TakenAt,
+                r.TakenBy,
             })
             .ToListAsync(ct);
+        var order = catalogue.Measures.Index().ToDictionary(m => m.Item.Key, m => m.Index);
         var lines =
-            from row in rows
-            let change = row.Last.Count < 2
-                ? (Change?)null
-                : Change.Between(
-                    new(row.Last[1].Value, row.Last[1].StandardError),
-                    new(row.Last[0].Value, row.Last[0].StandardError),
-                    row.Last[0].By == row.Last[1].By
-                )
-            orderby catalogue.Measures.Index().First(m => m.Item.Key == row.Key.Measure).Index, row.Key.Warmth, row.Key.Level, row.Key.Side
+            from same in rows.GroupBy(r => r.Series)
+            let last = same.First()
+            let before = same.Skip(1).FirstOrDefault()
+            let change = before is null ? (Change?)null : Change.Between(before.Estimate, last.Estimate, before.TakenBy == last.TakenBy)
+            orderby order[same.Key.Measure], same.Key.Warmth, same.Key.Level, same.Key.Side
             select new SeriesLine(
-                row.Key.Measure,
-                row.Key.Side,
-                row.Key.Level,
-                row.Key.Warmth,
-                row.Key.Standard,
-                row.Count,
-                row.Last[0].Value,
-                row.Last[0].StandardError,
-                row.Last[0].At,
+                same.Key.Measure,
+                same.Key.Side,
+                same.Key.Level,
+                same.Key.Warmth,
+                same.Key.Standard,
+                same.Count(),
+                last.Estimate.Value,
+                last.Estimate.StandardError,
+                last.TakenAt,
                 change?.Difference,
                 change?.Mdc95
             );
         return TypedResults.Ok(new SeriesList([.. lines]));
     }
-
-    private sealed record LastReading(double Value, double StandardError, DateTimeOffset At, Guid By);
 
     /// <summary>Both sides of one measure at one level, warmth and standard, newest first.</summary>
     private static async Task<Results<Ok<SeriesPoints>, ProblemHttpResult>> Points(

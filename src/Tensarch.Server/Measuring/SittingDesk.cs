@@ -124,18 +124,24 @@ public sealed class SittingDesk(TensarchDb db, CatalogueContent catalogue, Studi
         var keys = items.Select(i => i.Measure).Distinct().ToList();
         var since = sitting.StartedAt.AddDays(-LookBackDays);
         // Deliberately wider than the sitting: a coach may change warmth or level on the way.
-        var lastIds = db
+        var series = await db
             .Readings.Where(r => r.StudentId == sitting.StudentId && keys.Contains(r.Measure) && r.TakenAt >= since)
             .Where(r => r.Void == null && !r.Disqualified && r.SittingId != sitting.Id)
-            .GroupBy(r => new
+            .OrderByDescending(r => r.TakenAt)
+            .Select(r => new
             {
-                r.Measure,
-                r.Side,
-                r.Level,
-                r.Warmth,
-                r.Standard,
+                r.Id,
+                Series = new
+                {
+                    r.Measure,
+                    r.Side,
+                    r.Level,
+                    r.Warmth,
+                    r.Standard,
+                },
             })
-            .Select(g => g.OrderByDescending(r => r.TakenAt).Select(r => r.Id).First());
+            .ToListAsync(ct);
+        var lastIds = series.GroupBy(r => r.Series).Select(g => g.First().Id).ToList();
         var last = await db.Readings.AsNoTracking().Where(r => lastIds.Contains(r.Id)).ToListAsync(ct);
         var taken = await db
             .Readings.AsNoTracking()
