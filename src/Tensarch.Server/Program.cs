@@ -25,8 +25,6 @@ builder.WebHost.ConfigureKestrel(kestrel =>
     kestrel.Limits.MaxRequestBodySize = 1024 * 1024;
 });
 builder.Services.AddDatabase(Path.Combine(data, "tensarch.db"));
-if (!describing)
-    builder.Services.AddHostedService<QueryStatistics>();
 builder.Services.AddAccounts(builder.Configuration, data);
 builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddSingleton(_ => content.GetAwaiter().GetResult());

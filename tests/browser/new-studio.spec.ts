@@ -78,7 +78,7 @@ test('a student is added; bad body data is named at the field and nothing typed 
 test('both sides of six measures are read, wrong trials are named and kept, and the verdict changes on the arch', async ({
   page,
 }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(480_000);
   await open(page);
   await expect(page.getByText('Suggested: stage 1').first()).toBeVisible();
   await page.getByRole('button', { name: 'Confirm the stages' }).click();
@@ -148,7 +148,7 @@ test('both sides of six measures are read, wrong trials are named and kept, and 
 
 test('the decision is taken, the session is run with a fast clock, and its exposure counts', async ({ page, expectRefusals }) => {
   expectRefusals();
-  test.setTimeout(120_000);
+  test.setTimeout(480_000);
   await open(page);
   const why = page.getByRole('complementary', { name: 'Why' });
   await expect(why.getByRole('heading', { name: 'Why the left gate is closed' })).toBeVisible();

@@ -12,7 +12,7 @@ const serve = (port: number, demo: boolean) => ({
   command: `dotnet exec ${server}`,
   cwd: join(root, 'src/Tensarch.Server'),
   url: `http://127.0.0.1:${port}/health/ready`,
-  timeout: 120_000,
+  timeout: 900_000,
   reuseExistingServer: false,
   env: {
     ASPNETCORE_URLS: `http://127.0.0.1:${port}`,
@@ -28,7 +28,9 @@ export default defineConfig({
   testDir: '.',
   outputDir: 'test-results',
   workers: 2,
-  timeout: 60_000,
+  // Generous, because a shared machine can be many times slower than itself: what fails is wrong, not late.
+  timeout: 240_000,
+  expect: { timeout: 30_000 },
   forbidOnly: !!process.env.CI,
   reporter: [['list'], ['json', { outputFile: join(root, 'artifacts/playwright.json') }]],
   use: { viewport: { width: 1280, height: 800 }, launchOptions: launch, trace: 'retain-on-failure' },

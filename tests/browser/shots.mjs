@@ -60,18 +60,41 @@ await shoot(desk.page, '/readiness', 'readiness');
 await shoot(desk.page, `/students/${desk.id('Anselm')}/cautions`, 'cautions');
 await shoot(desk.page, `/students/${desk.id('Sunniva')}/decisions`, 'decisions');
 
-await desk.page.goto(`/students/${desk.id('Sunniva')}/bench`);
+/** A sitting with the measures named, opened on a page. */
+async function sit(view, name, measures) {
+  const id = crypto.randomUUID();
+  const path = `/students/${view.id(name)}`;
+  await view.page.request.post(`/api/v1${path}/sittings`, { data: { id, scope: 'single', measures, cold: false } });
+  await view.page.goto(`${path}/bench/${id}`);
+  return (side) => view.page.getByRole('region', { name: `${side} side` });
+}
+
+const bench = await sit(desk, 'Sunniva', ['front-split-gap', 'passive-slr', 'lunge-chest-gap', 'hip-extension']);
 await desk.page.getByRole('button', { name: 'Front split gap' }).click();
 for (const [side, trials] of [
   ['Left', ['34.6', '34.2', '34.4']],
   ['Right', ['25.2', '25.6', '24.9']],
 ])
   for (const trial of trials) {
-    const field = desk.page.getByRole('region', { name: `${side} side` }).getByRole('textbox', { name: /^Trial/ });
+    const field = bench(side).getByRole('textbox', { name: /^Trial/ });
     await field.fill(trial);
     await field.press('Enter');
   }
 await shoot(desk.page, undefined, 'bench');
+
+const device = await sit(dark, 'Greta', ['active-slr', 'hip-extension']);
+await device('Left').getByLabel('Instrument').selectOption('inclinometer');
+await device('Left').getByText('Stands still.').waitFor();
+await dark.page.waitForTimeout(500);
+await dark.page.screenshot({ path: out('inclinometer-dark') });
+
+await desk.page.goto(`/students/${desk.id('Kofi')}/pictures`);
+const lines = desk.page.getByRole('button', { name: /Handstand line/ });
+await lines.first().click();
+await lines.last().click();
+await shoot(desk.page, undefined, 'pictures');
+await shoot(desk.page, `/students/${desk.id('Sunniva')}/readings/front-split-gap/warm-square`, 'series');
+await shoot(desk.page, '/library', 'library');
 
 await desk.page.goto(`/students/${desk.id('Greta')}`);
 await desk.page.getByRole('button', { name: 'Make the next session' }).click();

@@ -50,13 +50,4 @@ public sealed class DatabaseFile(string connectionString)
         connection.Open();
         return connection;
     }
-
-    /// <summary>Renews the statistics by which SQLite chooses an index, from a sample.</summary>
-    public void Optimize()
-    {
-        using var connection = Open();
-        using var command = connection.CreateCommand();
-        command.CommandText = "PRAGMA analysis_limit = 400; PRAGMA optimize = 0x10002;";
-        command.ExecuteNonQuery();
-    }
 }

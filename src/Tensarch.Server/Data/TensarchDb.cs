@@ -84,10 +84,13 @@ public sealed class TensarchDb(DbContextOptions<TensarchDb> options, StudioScope
         builder.Entity<StudioRow>().Property(s => s.BlocksVersion).IsConcurrencyToken();
 
         Own<ReadingRow>(builder);
+        // The studio, by which every query is filtered, leads every index: otherwise SQLite, which knows no numbers of the table, may walk
+        // the whole studio's season for one student's.
         Index<ReadingRow>(
             builder,
             r => new
             {
+                r.StudioId,
                 r.StudentId,
                 r.TakenAt,
                 r.Id,
@@ -97,6 +100,7 @@ public sealed class TensarchDb(DbContextOptions<TensarchDb> options, StudioScope
             builder,
             r => new
             {
+                r.StudioId,
                 r.StudentId,
                 r.Measure,
                 r.Side,
@@ -127,6 +131,7 @@ public sealed class TensarchDb(DbContextOptions<TensarchDb> options, StudioScope
             builder,
             r => new
             {
+                r.StudioId,
                 r.TakenBy,
                 r.Measure,
                 r.Instrument,

@@ -5,9 +5,8 @@ using System.Text.Json;
 
 namespace Tensarch.Server.Tests.Exchange;
 
-public sealed class ReadingCsvTests : IAsyncLifetime
+public sealed class ReadingCsvTests(StudioApp app) : IClassFixture<StudioApp>, IAsyncLifetime
 {
-    private readonly StudioApp app = new();
     private StudioClient coach = null!;
     private Guid student;
 
@@ -17,7 +16,7 @@ public sealed class ReadingCsvTests : IAsyncLifetime
         student = await coach.Student("Ada \"Quill\", elder");
     }
 
-    public ValueTask DisposeAsync() => app.DisposeAsync();
+    public ValueTask DisposeAsync() => ValueTask.CompletedTask;
 
     private static Task<HttpResponseMessage> Send(StudioClient who, string csv, string query = "", Guid? of = null) =>
         who.Http.PostAsync(

@@ -5,9 +5,8 @@ using System.Text.Json;
 namespace Tensarch.Server.Tests.Measuring;
 
 /// <summary>What a reading is worth, as the server freezes it.</summary>
-public sealed class NoiseTests : IAsyncLifetime
+public sealed class NoiseTests(StudioApp app) : IClassFixture<StudioApp>, IAsyncLifetime
 {
-    private readonly StudioApp app = new();
     private StudioClient coach = null!;
     private Guid student;
 
@@ -17,7 +16,7 @@ public sealed class NoiseTests : IAsyncLifetime
         student = await coach.Student();
     }
 
-    public ValueTask DisposeAsync() => app.DisposeAsync();
+    public ValueTask DisposeAsync() => ValueTask.CompletedTask;
 
     private Task<HttpResponseMessage> Take(object reading) => coach.Post($"/students/{student}/readings", reading);
 

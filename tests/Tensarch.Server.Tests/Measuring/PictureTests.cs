@@ -8,9 +8,8 @@ using Tensarch.Server.Measuring;
 
 namespace Tensarch.Server.Tests.Measuring;
 
-public sealed class PictureTests : IAsyncLifetime
+public sealed class PictureTests(StudioApp app) : IClassFixture<StudioApp>, IAsyncLifetime
 {
-    private readonly StudioApp app = new();
     private StudioClient coach = null!;
     private Guid student;
 
@@ -20,7 +19,7 @@ public sealed class PictureTests : IAsyncLifetime
         student = await coach.Student();
     }
 
-    public ValueTask DisposeAsync() => app.DisposeAsync();
+    public ValueTask DisposeAsync() => ValueTask.CompletedTask;
 
     private Task<HttpResponseMessage> Send(byte[] picture, Guid? id = null, string view = "handstand-line") =>
         coach.Http.PostAsync($"/api/v1/students/{student}/pictures?id={id ?? Guid.NewGuid()}&view={view}", new ByteArrayContent(picture));

@@ -2,9 +2,8 @@ using System.Net;
 
 namespace Tensarch.Server.Tests.Measuring;
 
-public sealed class ReadingTests : IAsyncLifetime
+public sealed class ReadingTests(StudioApp app) : IClassFixture<StudioApp>, IAsyncLifetime
 {
-    private readonly StudioApp app = new();
     private StudioClient coach = null!;
     private Guid student;
 
@@ -14,7 +13,7 @@ public sealed class ReadingTests : IAsyncLifetime
         student = await coach.Student();
     }
 
-    public ValueTask DisposeAsync() => app.DisposeAsync();
+    public ValueTask DisposeAsync() => ValueTask.CompletedTask;
 
     private Task<HttpResponseMessage> Take(object reading) => coach.Post($"/students/{student}/readings", reading);
 

@@ -5,9 +5,8 @@ using Tensarch.Server.Data;
 
 namespace Tensarch.Server.Tests.Measuring;
 
-public sealed class SittingTests : IAsyncLifetime
+public sealed class SittingTests(StudioApp app) : IClassFixture<StudioApp>, IAsyncLifetime
 {
-    private readonly StudioApp app = new();
     private StudioClient coach = null!;
     private Guid student;
 
@@ -17,7 +16,7 @@ public sealed class SittingTests : IAsyncLifetime
         student = await coach.Student();
     }
 
-    public ValueTask DisposeAsync() => app.DisposeAsync();
+    public ValueTask DisposeAsync() => ValueTask.CompletedTask;
 
     private Task<HttpResponseMessage> Start(Guid id, string scope, string[]? measures = null, bool cold = false, Guid? of = null) =>
         coach.Post(

@@ -4,9 +4,8 @@ using System.Text.Json;
 
 namespace Tensarch.Server.Tests.Sessions;
 
-public sealed class SessionTests : IAsyncLifetime
+public sealed class SessionTests(StudioApp app) : IClassFixture<StudioApp>, IAsyncLifetime
 {
-    private readonly StudioApp app = new();
     private StudioClient coach = null!;
     private Guid student;
 
@@ -17,7 +16,7 @@ public sealed class SessionTests : IAsyncLifetime
         await coach.Place(student, 1, 1);
     }
 
-    public ValueTask DisposeAsync() => app.DisposeAsync();
+    public ValueTask DisposeAsync() => ValueTask.CompletedTask;
 
     private DateTimeOffset Now => app.Time.GetUtcNow();
 

@@ -2,9 +2,8 @@ using System.Net;
 
 namespace Tensarch.Server.Tests.Skills;
 
-public sealed class DecisionTests : IAsyncLifetime
+public sealed class DecisionTests(StudioApp app) : IClassFixture<StudioApp>, IAsyncLifetime
 {
-    private readonly StudioApp app = new();
     private StudioClient coach = null!;
     private Guid student;
 
@@ -15,7 +14,7 @@ public sealed class DecisionTests : IAsyncLifetime
         await coach.ReadAll(student);
     }
 
-    public ValueTask DisposeAsync() => app.DisposeAsync();
+    public ValueTask DisposeAsync() => ValueTask.CompletedTask;
 
     /// <summary>Two sessions without pain, so that only the stage's own tests are left.</summary>
     private async Task TrainTwice()

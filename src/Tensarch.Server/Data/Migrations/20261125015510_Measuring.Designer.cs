@@ -11,7 +11,7 @@ using Tensarch.Server.Data;
 namespace Tensarch.Server.Data.Migrations
 {
     [DbContext(typeof(TensarchDb))]
-    [Migration("20261125001236_Measuring")]
+    [Migration("20261125015510_Measuring")]
     partial class Measuring
     {
         /// <inheritdoc />
@@ -607,15 +607,15 @@ namespace Tensarch.Server.Data.Migrations
 
                     b.HasIndex("SittingId");
 
-                    b.HasIndex("StudentId", "TakenAt", "Id");
-
                     b.HasIndex("StudioId", "TakenAt", "Id");
 
                     b.HasIndex("StudioId", "Measure", "TakenAt", "Id");
 
-                    b.HasIndex("TakenBy", "Measure", "Instrument", "TakenAt");
+                    b.HasIndex("StudioId", "StudentId", "TakenAt", "Id");
 
-                    b.HasIndex("StudentId", "Measure", "Side", "TakenAt", "Id");
+                    b.HasIndex("StudioId", "TakenBy", "Measure", "Instrument", "TakenAt");
+
+                    b.HasIndex("StudioId", "StudentId", "Measure", "Side", "TakenAt", "Id");
 
                     b.ToTable("Readings");
                 });

@@ -241,19 +241,19 @@ namespace Tensarch.Server.Data.Migrations
                 column: "SittingId");
 
             migrationBuilder.CreateIndex(
-                name: "IX_Readings_StudentId_Measure_Side_TakenAt_Id",
-                table: "Readings",
-                columns: new[] { "StudentId", "Measure", "Side", "TakenAt", "Id" });
-
-            migrationBuilder.CreateIndex(
-                name: "IX_Readings_StudentId_TakenAt_Id",
-                table: "Readings",
-                columns: new[] { "StudentId", "TakenAt", "Id" });
-
-            migrationBuilder.CreateIndex(
                 name: "IX_Readings_StudioId_Measure_TakenAt_Id",
                 table: "Readings",
                 columns: new[] { "StudioId", "Measure", "TakenAt", "Id" });
+
+            migrationBuilder.CreateIndex(
+                name: "IX_Readings_StudioId_StudentId_Measure_Side_TakenAt_Id",
+                table: "Readings",
+                columns: new[] { "StudioId", "StudentId", "Measure", "Side", "TakenAt", "Id" });
+
+            migrationBuilder.CreateIndex(
+                name: "IX_Readings_StudioId_StudentId_TakenAt_Id",
+                table: "Readings",
+                columns: new[] { "StudioId", "StudentId", "TakenAt", "Id" });
 
             migrationBuilder.CreateIndex(
                 name: "IX_Readings_StudioId_TakenAt_Id",
@@ -261,9 +261,9 @@ namespace Tensarch.Server.Data.Migrations
                 columns: new[] { "StudioId", "TakenAt", "Id" });
 
             migrationBuilder.CreateIndex(
-                name: "IX_Readings_TakenBy_Measure_Instrument_TakenAt",
+                name: "IX_Readings_StudioId_TakenBy_Measure_Instrument_TakenAt",
                 table: "Readings",
-                columns: new[] { "TakenBy", "Measure", "Instrument", "TakenAt" });
+                columns: new[] { "StudioId", "TakenBy", "Measure", "Instrument", "TakenAt" });
 
             migrationBuilder.CreateIndex(
                 name: "IX_Drafts_StudioId",
@@ -330,15 +330,15 @@ namespace Tensarch.Server.Data.Migrations
                 table: "Readings");
 
             migrationBuilder.DropIndex(
-                name: "IX_Readings_StudentId_Measure_Side_TakenAt_Id",
-                table: "Readings");
-
-            migrationBuilder.DropIndex(
-                name: "IX_Readings_StudentId_TakenAt_Id",
-                table: "Readings");
-
-            migrationBuilder.DropIndex(
                 name: "IX_Readings_StudioId_Measure_TakenAt_Id",
+                table: "Readings");
+
+            migrationBuilder.DropIndex(
+                name: "IX_Readings_StudioId_StudentId_Measure_Side_TakenAt_Id",
+                table: "Readings");
+
+            migrationBuilder.DropIndex(
+                name: "IX_Readings_StudioId_StudentId_TakenAt_Id",
                 table: "Readings");
 
             migrationBuilder.DropIndex(
@@ -346,7 +346,7 @@ namespace Tensarch.Server.Data.Migrations
                 table: "Readings");
 
             migrationBuilder.DropIndex(
-                name: "IX_Readings_TakenBy_Measure_Instrument_TakenAt",
+                name: "IX_Readings_StudioId_TakenBy_Measure_Instrument_TakenAt",
                 table: "Readings");
 
             migrationBuilder.DropColumn(
