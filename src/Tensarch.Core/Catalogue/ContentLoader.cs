@@ -28,21 +28,27 @@ public static class ContentLoader
     public static CatalogueContent Load(IReadOnlyDictionary<string, string> files)
     {
         var schemas = Resources("schema/");
-        var measures = Newest<MeasureFile>(files, schemas, "measures");
+        // Each file on its own thread: checking against a schema is most of the work of a start.
+        var measures = Task.Run(() => Newest<MeasureFile>(files, schemas, "measures"));
+        var drills = Task.Run(() => Newest<DrillFile>(files, schemas, "drills"));
+        var ladders = files
+            .Where(f => f.Key.StartsWith("ladders/", StringComparison.Ordinal))
+            .Select(f => Task.Run(() => Read<Ladder>(f.Key, f.Value, schemas, "ladder")))
+            .ToList();
+        var questions = Task.Run(() => Newest<IntakeFile>(files, schemas, "intake"));
+        var rules = Task.Run(() => Newest<StopRuleFile>(files, schemas, "stop-rules"));
+        var approaches = Task.Run(() => Newest<ApproachFile>(files, schemas, "approaches"));
+        var shown = measures.GetAwaiter().GetResult();
         var content = new CatalogueContent(
-            measures.Measures,
-            measures.Positions,
-            measures.Batteries,
-            measures.Views,
-            [
-                .. files
-                    .Where(f => f.Key.StartsWith("ladders/", StringComparison.Ordinal))
-                    .Select(f => Read<Ladder>(f.Key, f.Value, schemas, "ladder")),
-            ],
-            Newest<DrillFile>(files, schemas, "drills").Drills,
-            Newest<IntakeFile>(files, schemas, "intake").Questions,
-            Newest<StopRuleFile>(files, schemas, "stop-rules").Rules,
-            Newest<ApproachFile>(files, schemas, "approaches").Approaches
+            shown.Measures,
+            shown.Positions,
+            shown.Batteries,
+            shown.Views,
+            [.. ladders.Select(l => l.GetAwaiter().GetResult())],
+            drills.GetAwaiter().GetResult().Drills,
+            questions.GetAwaiter().GetResult().Questions,
+            rules.GetAwaiter().GetResult().Rules,
+            approaches.GetAwaiter().GetResult().Approaches
         );
         ContentCheck.Check(content);
         return content;

@@ -136,6 +136,9 @@
 
   text {
     fill: var(--ink-quiet);
+    stroke: var(--color-base-100);
+    stroke-width: 4;
+    paint-order: stroke;
     font-size: 12px;
   }
 
