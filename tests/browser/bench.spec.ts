@@ -190,7 +190,7 @@ test('a hold is timed with one key, and attempts are counted with one key each',
 
   await expect(page.getByRole('heading', { name: 'Crow entries held' })).toBeVisible();
   for (const key of 'hhmhhhmhhm') await page.keyboard.press(key);
-  await expect(page.getByText('7 of 10')).toBeVisible();
+  await expect(page.getByText('7 of 10', { exact: true })).toBeVisible();
   await expect(page.getByText('95 % of the time between 40 % and 89 %')).toBeVisible();
   await page.keyboard.press('Enter');
   await expect(page.getByText('2 of 2 read')).toBeVisible();
