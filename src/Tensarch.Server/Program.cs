@@ -29,6 +29,9 @@ builder.Services.AddAccounts(builder.Configuration, data);
 builder.Services.AddSingleton(TimeProvider.System);
 builder.Services.AddSingleton(_ => content.GetAwaiter().GetResult());
 builder.Services.AddScoped<Standings>();
+builder.Services.AddScoped<StudioLadders>();
+builder.Services.AddScoped<BoardDesk>();
+builder.Services.AddHostedService<BoardKeeper>();
 builder.Services.AddScoped<StudentDesk>();
 builder.Services.AddScoped<StudioMeasures>();
 builder.Services.AddScoped<OwnNoises>();
@@ -43,6 +46,7 @@ builder.Services.AddSingleton(services => new SimulatedInclinometer(
 builder.Services.AddSingleton<IInclinometer>(services => services.GetRequiredService<SimulatedInclinometer>());
 builder.Services.AddScoped<ReadingImport>();
 builder.Services.AddScoped<SkillDesk>();
+builder.Services.AddScoped<EvidenceDesk>();
 builder.Services.AddScoped<PlanDesk>();
 builder.Services.AddScoped<SessionDesk>();
 builder.Services.ConfigureHttpJsonOptions(json =>

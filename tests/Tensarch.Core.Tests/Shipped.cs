@@ -10,6 +10,9 @@ internal static class Shipped
 {
     public static readonly CatalogueContent Content = ContentLoader.Load();
     public static readonly Ladder FrontSplit = Content.NewestLadder("front-split")!;
+
+    public static Ladder Ladder(string key) => Content.NewestLadder(key)!;
+
     public static readonly DateTimeOffset Now = new(2026, 3, 3, 10, 0, 0, TimeSpan.Zero);
     public static readonly Guid Coach = Guid.Parse("00000000-0000-0000-0000-00000000c0ac");
 
@@ -21,19 +24,24 @@ internal static class Shipped
         double? sem = null,
         double? tau = null,
         string? standard = "square",
-        Warmth warmth = Warmth.Warm
+        Warmth warmth = Warmth.Warm,
+        string? level = null,
+        int? quality = null,
+        Tally? tally = null
     )
     {
         var m = Content.Measure(measure);
         return new(
             Guid.NewGuid(),
-            new(measure, side, m.Mode, null, warmth, m.Standards.Count > 0 ? standard : null),
+            new(measure, side, m.Mode, level, warmth, m.Standards.Count > 0 ? standard : null),
             Now.AddDays(-daysAgo),
             trials,
             sem ?? m.Sem,
             tau ?? m.Tau,
             0,
-            Coach
+            Coach,
+            Quality: quality,
+            Tally: tally
         );
     }
 
@@ -44,15 +52,19 @@ internal static class Shipped
         IReadOnlyList<BodySignal>? signals = null,
         IReadOnlyList<FormCheck>? forms = null,
         IReadOnlyList<StageDecision>? decisions = null,
-        Cautions? cautions = null
+        Cautions? cautions = null,
+        IReadOnlyList<ExitCheck>? exits = null,
+        BodyData? body = null
     ) =>
         new(
             "square",
+            body ?? new(LeftLegCm: 86, RightLegCm: 86),
             readings ?? [],
             sets ?? [],
             sessions ?? [],
             signals ?? [],
             forms ?? [],
+            exits ?? [],
             decisions ?? [],
             cautions ?? Cautions.None(),
             Now,
@@ -62,7 +74,7 @@ internal static class Shipped
     public static LoggedSet Set(
         string drill,
         string variant,
-        Side side,
+        Side? side,
         double daysAgo,
         double? seconds = null,
         int? reps = null,

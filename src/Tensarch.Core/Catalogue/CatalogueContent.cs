@@ -1,11 +1,12 @@
 using Tensarch.Core.Measuring;
 using Tensarch.Core.Planning;
+using Tensarch.Core.Sessions;
 using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
 
 namespace Tensarch.Core.Catalogue;
 
-/// <summary>The shipped content, checked: measures, ladders, drills, intake questions, stop rules and approaches.</summary>
+/// <summary>The shipped content, checked: measures, ladders, drills, intake questions, stop rules, approaches and day gates.</summary>
 public sealed class CatalogueContent(
     IReadOnlyList<Measure> measures,
     IReadOnlyList<BenchPosition> positions,
@@ -15,7 +16,8 @@ public sealed class CatalogueContent(
     IReadOnlyList<Drill> drills,
     IReadOnlyList<IntakeQuestion> questions,
     IReadOnlyList<StopRule> stopRules,
-    IReadOnlyList<Approach> approaches
+    IReadOnlyList<Approach> approaches,
+    IReadOnlyList<DayGate> dayGates
 )
 {
     private readonly Dictionary<string, Measure> measuresByKey = measures.ToDictionary(m => m.Key);
@@ -48,6 +50,10 @@ public sealed class CatalogueContent(
 
     public IReadOnlyList<Approach> Approaches { get; } = approaches;
 
+    public IReadOnlyList<DayGate> DayGates { get; } = dayGates;
+
+    public DayGate? FindDayGate(string key) => DayGates.FirstOrDefault(g => g.Key == key);
+
     /// <exception cref="KeyNotFoundException">No such measure.</exception>
     public Measure Measure(string key) => measuresByKey[key];
 
@@ -61,6 +67,9 @@ public sealed class CatalogueContent(
     /// <summary>A ladder at the version a student follows.</summary>
     public Ladder? FindLadder(string key, int version) => Ladders.FirstOrDefault(l => l.Key == key && l.Version == version);
 
+    /// <summary>The newest shipped ladder of every skill, in the order in which the content lists them.</summary>
+    public IReadOnlyList<Ladder> Skills => [.. Ladders.GroupBy(l => l.Key).Select(g => g.MaxBy(l => l.Version)!)];
+
     /// <summary>The newest shipped version of a ladder.</summary>
     public Ladder? NewestLadder(string key) => Ladders.Where(l => l.Key == key).MaxBy(l => l.Version);
 
@@ -68,19 +77,5 @@ public sealed class CatalogueContent(
 
     /// <summary>Measures that a ladder's gates read, in the order in which the stages first need them.</summary>
     public IReadOnlyList<Measure> MeasuresOf(Ladder ladder) =>
-        [
-            .. ladder
-                .Stages.SelectMany(s => s.Tests)
-                .Select(t =>
-                    t switch
-                    {
-                        RomCriterion r => r.Measure,
-                        SymmetryCriterion s => s.Measure,
-                        _ => null,
-                    }
-                )
-                .OfType<string>()
-                .Distinct()
-                .Select(Measure),
-        ];
+        [.. ladder.Stages.SelectMany(s => s.Tests).Select(t => t.ReadMeasure).OfType<string>().Distinct().Select(Measure)];
 }

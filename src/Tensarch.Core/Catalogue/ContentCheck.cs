@@ -1,5 +1,6 @@
 using Tensarch.Core.Measuring;
 using Tensarch.Core.Planning;
+using Tensarch.Core.Sessions;
 using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
 
@@ -19,6 +20,8 @@ internal static class ContentCheck
             CheckLadder(ladder, content);
         foreach (var drill in content.DrillList)
             CheckDrill(drill, content);
+        foreach (var gate in content.DayGates)
+            CheckDayGate(gate, content);
         foreach (var signal in Enum.GetValues<SignalKind>())
             Must(
                 content.StopRules.Count(r => r.Signal == signal) == 1,
@@ -55,37 +58,21 @@ internal static class ContentCheck
     private static void CheckLadder(Ladder ladder, CatalogueContent content)
     {
         var file = $"ladders/{ladder.Key}";
-        for (var i = 0; i < ladder.Stages.Count; i++)
-            Must(ladder.Stages[i].Number == i + 1, file, $"stages[{i}].number", "Stages count up from 1.");
-        foreach (var side in ladder.SideMeasures)
-            Must(content.FindMeasure(side.Measure) is not null, file, "sideMeasures", $"No measure {side.Measure}.");
-        foreach (var stage in ladder.Stages)
-        foreach (var test in stage.Tests)
-            CheckTest(test, file, $"stages[{stage.Number - 1}].tests", content);
+        Must(ladder.Skill == ladder.Key, file, "skill", "A shipped ladder is its own skill.");
+        if (LadderCheck.Check(ladder, content) is [var first, ..])
+            throw new ContentException(file, first.Field, first.Code);
     }
 
-    private static void CheckTest(ReadinessTest test, string file, string path, CatalogueContent content)
+    private static void CheckDayGate(DayGate gate, CatalogueContent content)
     {
-        var measure = test switch
-        {
-            RomCriterion t => t.Measure,
-            SymmetryCriterion t => t.Measure,
-            _ => null,
-        };
-        Must(measure is null || content.FindMeasure(measure) is not null, file, path, $"No measure {measure}.");
-        var (drill, variant) = test switch
-        {
-            HoldCriterion t => (t.Drill, t.Variant),
-            RepsCriterion t => (t.Drill, t.Variant),
-            _ => (null, null),
-        };
-        Must(
-            drill is null || content.FindDrill(drill)?.Variants.Any(v => v.Key == variant) == true,
-            file,
-            path,
-            $"No drill {drill} with a variant {variant}."
-        );
+        foreach (var instead in gate.Substitutes)
+            Must(HasVariant(instead.Drill, instead.Variant, content), "day-gates", gate.Key, $"No {instead.Drill} {instead.Variant}.");
+        Must(content.DrillList.Any(d => d.DayGateTest == gate.Key), "day-gates", gate.Key, "No drill is its test.");
+        Must(content.DrillList.Any(d => d.Gates.Contains(gate.Key)), "day-gates", gate.Key, "No drill needs it.");
     }
+
+    private static bool HasVariant(string drill, string variant, CatalogueContent content) =>
+        content.FindDrill(drill)?.Variants.Any(v => v.Key == variant) == true;
 
     private static void CheckDrill(Drill drill, CatalogueContent content)
     {
@@ -96,18 +83,8 @@ internal static class ContentCheck
                 drill.Key,
                 "A ramp's plateau is shorter than the ramp."
             );
-        Must(
-            drill.DayGateSubstitute is null || content.FindDrill(drill.DayGateSubstitute) is not null,
-            "drills",
-            drill.Key,
-            $"No substitute {drill.DayGateSubstitute}."
-        );
-        Must(
-            drill.NeedsDayGate is null || content.DrillList.Any(d => d.DayGateTest == drill.NeedsDayGate),
-            "drills",
-            drill.Key,
-            $"No drill tests the day gate {drill.NeedsDayGate}."
-        );
+        foreach (var gate in drill.Gates.Append(drill.DayGateTest).OfType<string>())
+            Must(content.FindDayGate(gate) is not null, "drills", drill.Key, $"No day gate {gate}.");
     }
 
     private static void Must(bool holds, string file, string path, string reason)

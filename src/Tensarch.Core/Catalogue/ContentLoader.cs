@@ -3,6 +3,7 @@ using System.Text.Json.Serialization;
 using NJsonSchema;
 using Tensarch.Core.Measuring;
 using Tensarch.Core.Planning;
+using Tensarch.Core.Sessions;
 using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
 
@@ -38,21 +39,37 @@ public static class ContentLoader
         var questions = Task.Run(() => Newest<IntakeFile>(files, schemas, "intake"));
         var rules = Task.Run(() => Newest<StopRuleFile>(files, schemas, "stop-rules"));
         var approaches = Task.Run(() => Newest<ApproachFile>(files, schemas, "approaches"));
+        var dayGates = Task.Run(() => Newest<DayGateFile>(files, schemas, "day-gates"));
         var shown = measures.GetAwaiter().GetResult();
         var content = new CatalogueContent(
             shown.Measures,
             shown.Positions,
             shown.Batteries,
             shown.Views,
-            [.. ladders.Select(l => l.GetAwaiter().GetResult())],
+            [.. ladders.Select(l => l.GetAwaiter().GetResult()).OrderBy(l => Place(l.Key)).ThenBy(l => l.Version)],
             drills.GetAwaiter().GetResult().Drills,
             questions.GetAwaiter().GetResult().Questions,
             rules.GetAwaiter().GetResult().Rules,
-            approaches.GetAwaiter().GetResult().Approaches
+            approaches.GetAwaiter().GetResult().Approaches,
+            dayGates.GetAwaiter().GetResult().DayGates
         );
         ContentCheck.Check(content);
         return content;
     }
+
+    /// <summary>The order in which the skills are shown: from the ground up.</summary>
+    private static readonly string[] Order =
+    [
+        "front-split",
+        "middle-split",
+        "deep-squat",
+        "crow",
+        "side-plank",
+        "handstand",
+        "shoulderstand",
+    ];
+
+    private static int Place(string ladder) => Array.IndexOf(Order, ladder) is >= 0 and var place ? place : Order.Length;
 
     private static T Newest<T>(IReadOnlyDictionary<string, string> files, IReadOnlyDictionary<string, string> schemas, string name)
     {
@@ -63,6 +80,22 @@ public static class ContentLoader
         return newest.Key is null
             ? throw new ContentException(name, "", "The file is missing.")
             : Read<T>(newest.Key, newest.Value, schemas, name);
+    }
+
+    /// <summary>Reads one ladder as JSON, such as a coach sends: against its schema first, then for what a schema cannot say.</summary>
+    /// <returns>The ladder; or the problems, the path of each as its field.</returns>
+    public static Result<Ladder> ReadLadder(string text, CatalogueContent content)
+    {
+        try
+        {
+            var ladder = Read<Ladder>("ladder", text, Resources("schema/"), "ladder");
+            var problems = LadderCheck.Check(ladder, content);
+            return problems.Count > 0 ? problems.ToList() : ladder;
+        }
+        catch (ContentException e)
+        {
+            return Problem.Of("notALadder", e.Path.TrimStart('#', '/'));
+        }
     }
 
     private static T Read<T>(string file, string text, IReadOnlyDictionary<string, string> schemas, string schema)
@@ -112,4 +145,6 @@ public static class ContentLoader
     private sealed record StopRuleFile(int Version, IReadOnlyList<StopRule> Rules);
 
     private sealed record ApproachFile(int Version, IReadOnlyList<Approach> Approaches);
+
+    private sealed record DayGateFile(int Version, IReadOnlyList<DayGate> DayGates);
 }

@@ -20,8 +20,10 @@ public static class MeasureNeeds
                 .Select(t =>
                     t switch
                     {
-                        RomCriterion r => new SittingItem(r.Measure, null, r.Warmth, r.MinTrials),
-                        SymmetryCriterion s => new SittingItem(s.Measure, null, s.Warmth, s.MinTrials),
+                        RomCriterion r => new SittingItem(r.Measure, r.Level, r.Warmth, r.MinTrials),
+                        SymmetryCriterion { Measure: { } measure } s => new SittingItem(measure, s.Level, s.Warmth, s.MinTrials),
+                        HoldCriterion { Measure: { } measure } h => new SittingItem(measure, h.Level, Warmth.Warm, HoldAttempts),
+                        RateCriterion r => new SittingItem(r.Measure, null, Warmth.Warm, 1),
                         _ => null,
                     }
                 )
@@ -30,4 +32,6 @@ public static class MeasureNeeds
                 .GroupBy(i => (i.Measure, i.Level, i.Warmth))
                 .Select(g => g.MaxBy(i => i.Asks)!),
         ];
+
+    private const int HoldAttempts = 2;
 }

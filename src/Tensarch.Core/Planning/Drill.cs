@@ -23,6 +23,9 @@ public enum SideMode
 
     /// <summary>One side to its end, then the other.</summary>
     Each,
+
+    /// <summary>Left, right, left: counted as one.</summary>
+    Alternate,
 }
 
 /// <summary>The ladder stages a drill may be used in; ladder <c>*</c> is all of them.</summary>
@@ -33,26 +36,33 @@ public sealed record Serves(string Ladder, int FromStage, int ToStage)
 
 /// <summary>An easier or harder version. Variants stand in order, easiest first.</summary>
 /// <param name="FromStage">The lowest stage whose default it is.</param>
+/// <param name="FromStages">The same for one ladder, where a drill serves several.</param>
 /// <param name="Loads">In place of the drill's, where given.</param>
 /// <param name="Dose">In place of the drill's, where given.</param>
 /// <param name="HandShare">In place of the drill's, where given.</param>
+/// <param name="NeedsDayGate">This variant alone needs this day gate.</param>
 public sealed record Variant(
     string Key,
     string Name,
     int FromStage,
     IReadOnlyDictionary<LoadTag, Load>? Loads = null,
     Dose? Dose = null,
-    double? HandShare = null
-);
+    double? HandShare = null,
+    string? NeedsDayGate = null,
+    IReadOnlyDictionary<string, int>? FromStages = null
+)
+{
+    public int FromStageIn(string ladder) => FromStages?.GetValueOrDefault(ladder, FromStage) ?? FromStage;
+}
 
 /// <summary>One thing that is done.</summary>
 /// <param name="HandShare">Share of bodyweight on the hands, 0 to 1.</param>
 /// <param name="StretchesOtherSide">The side is the front leg; what is stretched belongs to the other.</param>
 /// <param name="UsesGapProps">Its support is chosen from the measured gap.</param>
 /// <param name="RampStrain">The breath strain is heavy when the ramp tops out above 60 %.</param>
+/// <param name="NeedsWayOut">It is planned only once the way out has been shown, an override or not.</param>
 /// <param name="DayGateTest">It is the test of this day gate.</param>
 /// <param name="NeedsDayGate">It needs this day gate, tested earlier in the same session.</param>
-/// <param name="DayGateSubstitute">What is done instead when the day gate says no.</param>
 public sealed record Drill(
     string Key,
     string Name,
@@ -72,12 +82,20 @@ public sealed record Drill(
     bool StretchesOtherSide = false,
     bool UsesGapProps = false,
     bool RampStrain = false,
+    bool NeedsWayOut = false,
     string? DayGateTest = null,
-    string? NeedsDayGate = null,
-    string? DayGateSubstitute = null
+    string? NeedsDayGate = null
 )
 {
+    /// <param name="ladder">A shipped ladder.</param>
+    /// <param name="stage">A stage of it.</param>
     public bool ServesStage(string ladder, int stage) => Serves.Any(s => s.Stage(ladder, stage));
+
+    /// <summary>The day gates that it, or one of its variants, needs.</summary>
+    public IEnumerable<string> Gates => Variants.Select(GateOf).OfType<string>().Distinct();
+
+    /// <summary>The day gate that a variant needs; none when it needs none.</summary>
+    public string? GateOf(Variant variant) => variant.NeedsDayGate ?? NeedsDayGate;
 
     public Dose DoseOf(Variant variant) => variant.Dose ?? Dose;
 

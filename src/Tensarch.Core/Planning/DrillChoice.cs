@@ -19,13 +19,17 @@ internal static class DrillChoice
         if (spaced is not null)
             return (null, spaced);
 
-        var wanted = side is { } s ? Wanted(drill, request.Of(s)) : null;
-        var start = wanted is { } w ? IndexOf(drill, w) : Default(drill, stage);
+        if (drill.NeedsWayOut && !request.WayOutShown)
+            return (null, new("wayOutFirst", drill.Key));
+        var skill = request.Ladder.Skill;
+        var trains = request.Ladder.TrainsAs(stage);
+        var wanted = Wanted(drill, request.Of(side ?? Side.Left));
+        var start = wanted is { } w ? IndexOf(drill, w) : Default(drill, skill, trains);
         LoadTag? refused = null;
         for (var i = start; i >= 0; i--)
         {
             var variant = drill.Variants[i];
-            if (variant.FromStage > stage && i > 0)
+            if (variant.FromStageIn(skill) > trains && i > 0 && wanted is null)
                 continue;
             foreach (var dose in Doses(drill, variant, i == start ? wanted : null, request))
             {
@@ -44,28 +48,23 @@ internal static class DrillChoice
 
     /// <summary>The gate's own test that this drill answers, once the first week is over.</summary>
     public static ReadinessTest? Wanted(Drill drill, SideState side) =>
-        side.Wanted.FirstOrDefault(t =>
-            t switch
-            {
-                HoldCriterion h => h.Drill == drill.Key,
-                RepsCriterion r => r.Drill == drill.Key,
-                _ => false,
-            }
-        );
+        side.Wanted.FirstOrDefault(t => t is HoldCriterion or RepsCriterion && t.ReadDrill == drill.Key);
 
-    private static int IndexOf(Drill drill, ReadinessTest wanted)
-    {
-        var key = wanted is HoldCriterion h ? h.Variant : ((RepsCriterion)wanted).Variant;
-        return drill.Variants.Index().First(v => v.Item.Key == key).Index;
-    }
+    private static int IndexOf(Drill drill, ReadinessTest wanted) =>
+        wanted.ReadVariant is { } key ? drill.Variants.Index().First(v => v.Item.Key == key).Index : drill.Variants.Count - 1;
 
-    private static int Default(Drill drill, int stage) =>
-        Math.Max(0, drill.Variants.Index().Where(v => v.Item.FromStage <= stage).Select(v => v.Index).DefaultIfEmpty(0).Max());
+    private static int Default(Drill drill, string skill, int stage) =>
+        Math.Max(0, drill.Variants.Index().Where(v => v.Item.FromStageIn(skill) <= stage).Select(v => v.Index).DefaultIfEmpty(0).Max());
 
     /// <summary>The dose asked for, then the same with its passive holds cut short, for someone limited to light ones.</summary>
     private static IEnumerable<Dose> Doses(Drill drill, Variant variant, ReadinessTest? wanted, SessionRequest request)
     {
-        var dose = wanted is HoldCriterion hold ? HoldFor(hold, drill) : drill.DoseOf(variant);
+        var dose = wanted switch
+        {
+            HoldCriterion hold => HoldFor(hold, drill),
+            RepsCriterion reps when drill.DoseOf(variant) is RepsDose counted => counted with { Reps = Math.Max(counted.Reps, reps.Reps) },
+            _ => drill.DoseOf(variant),
+        };
         if (dose is RampedDose ramped)
             dose = (request.FirstWeek ? request.Approach.FirstWeekRamp : ramped).CappedAt(request.Cautions.RampTopPercent);
         if (request.Absence == Absence.Lighter && drill.Kind is not (DrillKind.Raise or DrillKind.Prepare or DrillKind.Calm))
@@ -91,17 +90,25 @@ internal static class DrillChoice
 
     /// <summary>Two holds of what the gate asks for, far enough apart to count as two.</summary>
     private static Dose HoldFor(HoldCriterion hold, Drill drill) =>
-        drill.Kind == DrillKind.Attempt ? new AttemptsDose(2, hold.Seconds, 60) : new HoldDose(hold.Seconds, null, 2, 60);
+        drill.Kind == DrillKind.Attempt && hold.Seconds is { } seconds
+            ? new AttemptsDose(2, seconds, 60)
+            : new HoldDose(hold.Seconds, hold.Breaths, 2, 60);
+
+    /// <summary>Where end-range work needs days between.</summary>
+    private static readonly HashSet<LoadTag> EndRangeRegions = [LoadTag.Hamstring, LoadTag.HipFront, LoadTag.Adductor];
+
+    public const int MostWristDaysRunning = 2;
+    public const int MostNeckDaysInWeek = 3;
 
     private static PlanNote? Spacing(Drill drill, SessionRequest request)
     {
-        foreach (var (tag, load) in drill.Loads)
-            if (
-                load == Load.Heavy
-                && tag.IsRegion()
-                && request.DaysSinceHeavy.TryGetValue(tag, out var days)
-                && days < request.Approach.EndRangeSpacingDays
-            )
+        var heavy = drill.Loads.Where(l => l.Value == Load.Heavy).Select(l => l.Key).ToList();
+        if (heavy.Contains(LoadTag.Wrist) && request.WristDaysRunning >= MostWristDaysRunning)
+            return new("wristRest", drill.Key, LoadTag.Wrist, Number: request.WristDaysRunning);
+        if (heavy.Contains(LoadTag.Neck) && request.NeckDaysInWeek >= MostNeckDaysInWeek)
+            return new("neckRest", drill.Key, LoadTag.Neck, Number: request.NeckDaysInWeek);
+        foreach (var tag in heavy.Where(EndRangeRegions.Contains))
+            if (request.DaysSinceHeavy.TryGetValue(tag, out var days) && days < request.Approach.EndRangeSpacingDays)
                 return new(
                     "spacing",
                     drill.Key,

@@ -60,7 +60,7 @@ public sealed class SessionBuilder(CatalogueContent catalogue)
                 request.Minutes,
                 firstSide,
                 request.BreathSeconds,
-                [.. drills.OrderBy(d => catalogue.Drill(d.Drill).Kind).ThenBy(WristsFirst)],
+                [.. drills.OrderBy(PhaseOf).ThenBy(WristsFirst).ThenBy(d => catalogue.Drill(d.Drill).Kind)],
                 Told()
             );
             var seconds = Timeline.SecondsOf(plan, catalogue);
@@ -85,8 +85,11 @@ public sealed class SessionBuilder(CatalogueContent catalogue)
         private IEnumerable<Drill> Calms =>
             Of(DrillKind.Calm).OrderByDescending(d => d.Key is "lie-still").ThenByDescending(d => d.Key is "child-rest");
 
+        private SessionPhase PhaseOf(PlannedDrill planned) =>
+            SessionOrder.PhaseOf(catalogue.Drill(planned.Drill), planned.Reason.Code == "dayGate");
+
         /// <summary>Within a kind, the wrist series comes before anything that puts weight on the hands.</summary>
-        private static int WristsFirst(PlannedDrill planned) => planned.Reason.Code == "wristsBeforeHands" ? 0 : 1;
+        private static int WristsFirst(PlannedDrill planned) => planned.Drill == WristSeries ? 0 : 1;
 
         /// <summary>Raise, prepare and mobilise until the warm-up is long enough, then more sets of what is there.</summary>
         private void WarmUp()
@@ -115,13 +118,10 @@ public sealed class SessionBuilder(CatalogueContent catalogue)
 
         private void Main()
         {
-            var working = Of(DrillKind.EndRange, DrillKind.Strength, DrillKind.Skill)
-                .Where(d => d.DayGateTest is null)
-                .OrderBy(Priority)
-                .ToList();
             Attempts();
-            foreach (var drill in working)
-                Try(drill, ReasonFor(drill));
+            foreach (var drill in Of(DrillKind.EndRange, DrillKind.Strength, DrillKind.Skill).Where(Serving).OrderBy(Priority).ToList())
+                if (drill.DayGateTest != "end-position")
+                    Try(drill, ReasonFor(drill));
         }
 
         /// <summary>The gate's own tests first, then the heavy work of the stage, then the rest; what is left varies by session.</summary>
@@ -130,9 +130,10 @@ public sealed class SessionBuilder(CatalogueContent catalogue)
             if (SideExtensions.Both.Any(s => DrillChoice.Wanted(drill, request.Of(s)) is not null))
                 return 0;
             var heavy = request.Ladder.Regions.Any(r => drill.Loads.GetValueOrDefault(r) == Load.Heavy);
-            var place = catalogue.DrillList.Index().First(d => d.Item.Key == drill.Key).Index;
+            var place = Place(drill);
             return drill.Kind switch
             {
+                DrillKind.Skill when SessionOrder.PhaseOf(drill, false) != SessionPhase.Ground || !request.Ladder.PerSide => 90,
                 DrillKind.EndRange when heavy => 100 + place,
                 DrillKind.EndRange when Constant(drill) => 200 + place,
                 DrillKind.Strength => 300 + place,
@@ -142,7 +143,12 @@ public sealed class SessionBuilder(CatalogueContent catalogue)
 
         /// <summary>The two end-range drills that stay from session to session, so that progress shows.</summary>
         private bool Constant(Drill drill) =>
-            Of(DrillKind.EndRange).Where(d => d.ServesStage(request.Ladder.Key, request.LowerStage)).Take(2).Contains(drill);
+            Of(DrillKind.EndRange)
+                .Where(d => d.ServesStage(request.Ladder.Skill, request.Ladder.TrainsAs(request.LowerStage)))
+                .Take(2)
+                .Contains(drill);
+
+        private Side? SideOf(Side side) => request.Ladder.PerSide ? side : null;
 
         private DrillReason ReasonFor(Drill drill)
         {
@@ -151,28 +157,25 @@ public sealed class SessionBuilder(CatalogueContent catalogue)
                 .FirstOrDefault(w => w.Test is not null);
             return wanted.Test switch
             {
-                HoldCriterion h => new("gateAsksHold", request.WorkStage(wanted.Side), h.Seconds, wanted.Side),
-                RepsCriterion r => new("gateAsksReps", request.WorkStage(wanted.Side), r.Reps, wanted.Side),
+                HoldCriterion h => new(
+                    "gateAsksHold",
+                    request.WorkStage(wanted.Side),
+                    (int)Math.Ceiling(h.Asked(request.BreathSeconds)),
+                    SideOf(wanted.Side)
+                ),
+                RepsCriterion r => new("gateAsksReps", request.WorkStage(wanted.Side), r.Reps, SideOf(wanted.Side)),
                 _ when drill.Kind == DrillKind.Strength => new("strengthForStage", request.LowerStage),
                 _ => new("stageWork", request.LowerStage),
             };
         }
 
-        /// <summary>An attempt goes in with the test of its day gate before it, or not at all.</summary>
         private void Attempts()
         {
-            foreach (var drill in Of(DrillKind.Attempt).Where(Serving))
-            {
-                if (!request.AttemptsAllowed)
-                {
+            foreach (var drill in Of(DrillKind.Attempt).Where(Serving).OrderByDescending(Place))
+                if (request.AttemptsAllowed)
+                    Try(drill, Attempting(drill));
+                else
                     notes.Add(new("attemptDelay", drill.Key, Number: AttemptDelaySessions, Date: EarliestAttempt()));
-                    continue;
-                }
-                var test = catalogue.DrillList.First(d => d.DayGateTest == drill.NeedsDayGate);
-                var before = drills.Count;
-                if (Try(test, new("dayGate")) && !Try(drill, Attempting(drill)))
-                    drills.RemoveRange(before, drills.Count - before);
-            }
         }
 
         private DrillReason Attempting(Drill drill) =>
@@ -185,14 +188,16 @@ public sealed class SessionBuilder(CatalogueContent catalogue)
             return firstWeekOver > delayOver ? firstWeekOver : delayOver;
         }
 
-        private bool Serving(Drill drill) => SideExtensions.Both.Any(s => drill.ServesStage(request.Ladder.Key, request.WorkStage(s)));
+        private bool Serving(Drill drill) => SideExtensions.Both.Any(s => drill.ServesStage(request.Ladder.Skill, request.Trains(s)));
+
+        private int Place(Drill drill) => catalogue.DrillList.Index().First(d => d.Item.Key == drill.Key).Index;
 
         /// <summary>What is left of the minutes: counter, calm and the rest of the preparation.</summary>
         private void Extras()
         {
             foreach (var drill in Calms.Take(2))
                 Try(drill, new("calm"));
-            foreach (var drill in Of(DrillKind.Counter))
+            foreach (var drill in Of(DrillKind.Counter).Where(d => d.Key != Fish))
                 Try(drill, new("counter"));
             foreach (var drill in Of(DrillKind.Mobilise, DrillKind.Raise, DrillKind.Prepare).Where(d => d.Key != WristSeries))
                 Try(drill, new(drill.Kind == DrillKind.Raise ? "warmUp" : "preparesRegions"));
@@ -201,6 +206,7 @@ public sealed class SessionBuilder(CatalogueContent catalogue)
         }
 
         private const string WristSeries = "wrist-series";
+        private const string Fish = "fish";
 
         /// <summary>Adds a drill when it serves, is allowed and fits; with the wrist series before the first weight on the hands.</summary>
         private bool Try(Drill drill, DrillReason reason)
@@ -211,11 +217,12 @@ public sealed class SessionBuilder(CatalogueContent catalogue)
                 return false;
 
             var added = new List<PlannedDrill> { planned };
-            if (PutsWeightOnHands(planned) && drill.Key != WristSeries && drills.All(d => d.Drill != WristSeries))
+            if (!AddGateTests(planned, added) || !AddPreparation(added) || !AddCounter(added))
+                return Refuse();
+            if (added.Any(PutsWeightOnHands) && drill.Key != WristSeries && Missing(WristSeries, added))
             {
                 if (Plan(catalogue.Drill(WristSeries), new("wristsBeforeHands")) is not { } wrists)
-                    return false;
-                tried.Add(WristSeries);
+                    return Refuse();
                 added.Insert(0, wrists);
             }
             if (drills.Concat(added).Sum(Seconds) > Budget)
@@ -224,9 +231,117 @@ public sealed class SessionBuilder(CatalogueContent catalogue)
                     notes.Add(new("didNotFit", drill.Key, Number: Math.Ceiling(added.Sum(Seconds) / 60.0)));
                 return false;
             }
+            tried.UnionWith(added.Select(d => d.Drill));
+            foreach (var replaced in added)
+                drills.RemoveAll(d => d.Id == replaced.Id);
             drills.AddRange(added);
             return true;
+
+            bool Refuse()
+            {
+                if (drill.Kind is not (DrillKind.Raise or DrillKind.Prepare or DrillKind.Mobilise))
+                    notes.Add(new("notPrepared", drill.Key));
+                return false;
+            }
         }
+
+        private bool Missing(string drill, List<PlannedDrill> added) => drills.Concat(added).All(d => d.Drill != drill);
+
+        /// <summary>Every drill that tests a day gate which one of the variants needs, planned as that test.</summary>
+        private bool AddGateTests(PlannedDrill planned, List<PlannedDrill> added)
+        {
+            var drill = catalogue.Drill(planned.Drill);
+            foreach (var gate in planned.Sides.Select(s => drill.GateOf(VariantOf(drill, s))).OfType<string>().Distinct())
+            {
+                var tests = catalogue.DrillList.Where(d => d.DayGateTest == gate && Serving(d)).ToList();
+                foreach (var test in tests.Where(t => !drills.Concat(added).Any(d => d.Drill == t.Key && d.Reason.Code == "dayGate")))
+                {
+                    if (PlanTest(test, test.Key == drill.Key) is not { } before)
+                        return false;
+                    added.Insert(0, before);
+                }
+                if (tests.Count == 0)
+                    return false;
+            }
+            return true;
+        }
+
+        /// <summary>A test at the hardest variant, up to the stage's own, that needs no test itself.</summary>
+        private PlannedDrill? PlanTest(Drill test, bool ofItself)
+        {
+            if (Plan(test, new("dayGate")) is not { } planned)
+                return null;
+            var sides = planned.Sides.Select(Ungated).ToList();
+            return sides.Any(s => s is null)
+                ? null
+                : planned with
+                {
+                    Id = ofItself ? $"{test.Key}-test" : test.Key,
+                    Sides = [.. sides.OfType<PlannedSide>()],
+                };
+
+            PlannedSide? Ungated(PlannedSide side)
+            {
+                var at = test.Variants.Index().First(v => v.Item.Key == side.Variant).Index;
+                for (var i = at; i >= 0; i--)
+                    if (test.GateOf(test.Variants[i]) is null)
+                        return i == at ? side
+                            : request.Cautions.Allow(test.LoadsOf(test.Variants[i], test.DoseOf(test.Variants[i])))
+                                ? side with
+                                {
+                                    Variant = test.Variants[i].Key,
+                                    Dose = test.DoseOf(test.Variants[i]),
+                                }
+                            : null;
+                return null;
+            }
+        }
+
+        /// <summary>What warms a region before heavy work on it.</summary>
+        private bool AddPreparation(List<PlannedDrill> added)
+        {
+            var heavy = added.SelectMany(LoadsOf).Where(l => l.Value == Load.Heavy && l.Key.IsRegion()).Select(l => l.Key).Distinct();
+            foreach (var region in heavy.ToList())
+            {
+                if (drills.Concat(added).Any(d => WarmsUp(d) && LoadsOf(d).Any(l => l.Key == region && l.Value != Load.None)))
+                    continue;
+                var warming = Of(DrillKind.Prepare, DrillKind.Mobilise, DrillKind.Raise)
+                    .Where(d => d.Loads.ContainsKey(region) && d.DayGateTest is null && Serving(d))
+                    .OrderBy(d => d.HandShare)
+                    .Select(d => Plan(d, new("preparesRegions")))
+                    .OfType<PlannedDrill>()
+                    .FirstOrDefault(d => LoadsOf(d).Any(l => l.Key == region && l.Value != Load.None));
+                if (warming is null)
+                    return false;
+                added.Insert(0, warming);
+            }
+            return true;
+        }
+
+        /// <summary>What counters the neck's load comes along with it; a roll-out alone needs none.</summary>
+        private bool AddCounter(List<PlannedDrill> added)
+        {
+            if (
+                !added.Any(d => d.Drill != "roll-out" && LoadsOf(d).Any(l => l is { Key: LoadTag.Neck, Value: Load.Heavy }))
+                || !Missing(Fish, added)
+            )
+                return true;
+            if (Plan(catalogue.Drill(Fish), new("counter")) is not { } counter)
+                return false;
+            added.Add(counter);
+            return true;
+        }
+
+        private bool WarmsUp(PlannedDrill planned) =>
+            catalogue.Drill(planned.Drill).Kind is DrillKind.Raise or DrillKind.Prepare or DrillKind.Mobilise;
+
+        private IEnumerable<KeyValuePair<LoadTag, Load>> LoadsOf(PlannedDrill planned)
+        {
+            var drill = catalogue.Drill(planned.Drill);
+            return planned.Sides.SelectMany(s => drill.LoadsOf(VariantOf(drill, s), s.Dose));
+        }
+
+        private static Variant VariantOf(Drill drill, PlannedSide side) => drill.Variants.First(v => v.Key == side.Variant);
 
         private PlannedDrill? Plan(Drill drill, DrillReason reason)
         {
@@ -234,7 +349,7 @@ public sealed class SessionBuilder(CatalogueContent catalogue)
             foreach (var side in SidesOf(drill))
             {
                 var stage = side is { } s ? request.WorkStage(s) : request.LowerStage;
-                if (!drill.ServesStage(request.Ladder.Key, stage))
+                if (!drill.ServesStage(request.Ladder.Skill, request.Ladder.TrainsAs(stage)))
                     continue;
                 var (planned, note) = DrillChoice.For(drill, side, stage, request);
                 if (note is not null)
@@ -248,7 +363,7 @@ public sealed class SessionBuilder(CatalogueContent catalogue)
             return sides.Count == 0 ? null : new(drill.Key, drill.Key, reason, ExtraRound(drill, sides));
         }
 
-        private IEnumerable<Side?> SidesOf(Drill drill) => drill.Sides == SideMode.Both ? [null] : [firstSide, firstSide.Other()];
+        private IEnumerable<Side?> SidesOf(Drill drill) => drill.Sides == SideMode.Each ? [firstSide, firstSide.Other()] : [null];
 
         /// <summary>One more round for the weaker side, where both sides do at least two rounds of the same.</summary>
         private List<PlannedSide> ExtraRound(Drill drill, List<PlannedSide> sides)

@@ -57,33 +57,44 @@ public static class SessionChecker
         }
     }
 
-    /// <summary>Rule 2: a drill serves the stage of the side; attempts wait; a day gate is tested before what needs it.</summary>
+    /// <summary>Rule 2: a drill serves the stage of the side; attempts wait; a day gate is tested before what needs it; the way out comes first.</summary>
     private static IEnumerable<Violation> Stages(List<Line> lines, SessionRequest facts)
     {
-        var tested = new HashSet<(string Gate, Side? Side)>();
-        var stages = new[] { facts.Left.Stage, facts.Right.Stage }.Select(s => Math.Min(s, facts.Ladder.Stages.Count)).ToList();
+        var tested = new List<(string Gate, Side? Side)>();
+        var stages = new[] { facts.Left.Stage, facts.Right.Stage }
+            .Select(s => facts.Ladder.Stages[Math.Min(s, facts.Ladder.Stages.Count) - 1])
+            .ToList();
         foreach (var line in lines)
         {
-            var stage = line.Side.Side switch
+            var at = line.Side.Side switch
             {
                 Side.Left => stages[0],
                 Side.Right => stages[1],
-                _ => stages.Min(),
+                _ => stages.MinBy(s => s.Number)!,
             };
+            var stage = at.TrainsAs ?? at.Number;
             if (
-                !line.Drill.Serves.Any(s => (s.Ladder == "*" || s.Ladder == facts.Ladder.Key) && s.FromStage <= stage && stage <= s.ToStage)
+                !line.Drill.Serves.Any(s =>
+                    (s.Ladder == "*" || s.Ladder == facts.Ladder.Skill) && s.FromStage <= stage && stage <= s.ToStage
+                )
             )
                 yield return new(2, "stageNotServed", line.Drill.Key);
-            if (line.Drill.DayGateTest is { } gate)
-                tested.Add((gate, line.Side.Side));
-            if (line.Drill.NeedsDayGate is { } needed && !tested.Contains((needed, line.Side.Side)))
+            var needed = line.Variant.NeedsDayGate ?? line.Drill.NeedsDayGate;
+            if (
+                needed is not null
+                && !tested.Any(t => t.Gate == needed && (t.Side is null || line.Side.Side is null || t.Side == line.Side.Side))
+            )
                 yield return new(2, "dayGateMissing", line.Drill.Key);
+            if (needed is null && line.Drill.DayGateTest is { } gate)
+                tested.Add((gate, line.Side.Side));
             if (line.Drill.Kind == DrillKind.Attempt && (facts.DaysSinceStart < 5 || facts.SessionsSinceStart < 4))
                 yield return new(2, "attemptTooEarly", line.Drill.Key);
+            if (line.Drill.NeedsWayOut && !facts.WayOutShown)
+                yield return new(2, "wayOutMissing", line.Drill.Key);
         }
     }
 
-    /// <summary>Rule 3: enough warm-up, regions and wrists prepared first, in order, calm at the end.</summary>
+    /// <summary>Rule 3: enough warm-up, regions and wrists prepared first, in order, counters after what they counter, calm at the end.</summary>
     private static IEnumerable<Violation> Order(List<Line> lines, SessionPlan plan, CatalogueContent catalogue)
     {
         var warm = lines.Where(l => l.WarmsUp).Sum(l => Seconds(l, plan));
@@ -92,12 +103,12 @@ public static class SessionChecker
 
         var prepared = new HashSet<LoadTag>();
         var wristsReady = false;
-        var kind = DrillKind.Raise;
+        var place = 0;
         foreach (var line in lines)
         {
-            if (line.Drill.Kind < kind)
+            if (PlaceOf(line) < place)
                 yield return new(3, "outOfOrder", line.Drill.Key);
-            kind = line.Drill.Kind;
+            place = PlaceOf(line);
             foreach (var (tag, load) in line.Loads)
                 if (load == Load.Heavy && tag.IsRegion() && !prepared.Contains(tag))
                     yield return new(3, "regionNotPrepared", line.Drill.Key);
@@ -106,10 +117,35 @@ public static class SessionChecker
             else if (line.Drill.HandShareOf(line.Variant) > 0 && !wristsReady)
                 yield return new(3, "wristsNotPrepared", line.Drill.Key);
             if (line.WarmsUp)
-                prepared.UnionWith(line.Loads.Keys);
+                prepared.UnionWith(line.Loads.Where(l => l.Value != Load.None).Select(l => l.Key));
         }
+        var neckLoaded = lines.FindLastIndex(l => l.Drill.Key != "roll-out" && l.Loads.GetValueOrDefault(LoadTag.Neck) == Load.Heavy);
+        if (neckLoaded >= 0 && !lines.Skip(neckLoaded).Any(l => l.Drill.Key == "fish"))
+            yield return new(3, "neckNotCountered");
         if (plan.Drills.Count == 0 || catalogue.Drill(plan.Drills[^1].Drill).Kind != DrillKind.Calm)
             yield return new(3, "noCalmAtEnd");
+    }
+
+    /// <summary>Where a drill stands in a session: balance while fresh, then strength, end range, the position, the neck, counters, calm.</summary>
+    private static int PlaceOf(Line line)
+    {
+        var loads = line.Drill.Loads;
+        var heavyWrist = loads.TryGetValue(LoadTag.Wrist, out var wrist) && wrist == Load.Heavy;
+        var heavyNeck = loads.TryGetValue(LoadTag.Neck, out var neck) && neck == Load.Heavy;
+        return (line.Drill.Kind, line.Planned.Reason.Code) switch
+        {
+            (DrillKind.Raise, _) => line.Drill.HandShare > 0 ? 1 : 0,
+            (DrillKind.Prepare, _) => 1,
+            (DrillKind.Mobilise, _) => 2,
+            (DrillKind.Counter, _) => 9,
+            (DrillKind.Calm, _) => 10,
+            (_, "dayGate") => 3,
+            (DrillKind.Strength, _) => 5,
+            (DrillKind.EndRange, _) => 6,
+            _ when heavyNeck || (!heavyWrist && loads.ContainsKey(LoadTag.Inverted)) => 8,
+            _ when heavyWrist => 4,
+            _ => 7,
+        };
     }
 
     /// <summary>Rule 4: within the minutes; a session under 85 % of them says so.</summary>
@@ -122,13 +158,25 @@ public static class SessionChecker
             yield return new(4, "underFilled");
     }
 
-    /// <summary>Rule 5: heavy work on one region keeps its distance in days.</summary>
-    private static IEnumerable<Violation> Spacing(List<Line> lines, SessionRequest facts) =>
-        from line in lines
-        from load in line.Loads
-        where load.Value == Load.Heavy && load.Key.IsRegion()
-        where facts.DaysSinceHeavy.GetValueOrDefault(load.Key, int.MaxValue) < facts.Approach.EndRangeSpacingDays
-        select new Violation(5, "tooSoonForRegion", line.Drill.Key);
+    /// <summary>Rule 5: heavy end-range work on one region keeps its distance in days; wrists and neck get their rest.</summary>
+    private static IEnumerable<Violation> Spacing(List<Line> lines, SessionRequest facts)
+    {
+        foreach (var line in lines)
+        foreach (var (tag, load) in line.Loads)
+        {
+            if (load != Load.Heavy)
+                continue;
+            if (
+                tag is LoadTag.Hamstring or LoadTag.HipFront or LoadTag.Adductor
+                && facts.DaysSinceHeavy.GetValueOrDefault(tag, int.MaxValue) < facts.Approach.EndRangeSpacingDays
+            )
+                yield return new(5, "tooSoonForRegion", line.Drill.Key);
+            if (tag == LoadTag.Wrist && facts.WristDaysRunning >= 2)
+                yield return new(5, "wristNeedsRest", line.Drill.Key);
+            if (tag == LoadTag.Neck && facts.NeckDaysInWeek >= 3)
+                yield return new(5, "neckNeedsRest", line.Drill.Key);
+        }
+    }
 
     /// <summary>Rule 7: the first week of a skill uses the first-week dose and no attempts.</summary>
     private static IEnumerable<Violation> FirstWeek(List<Line> lines, SessionRequest facts)

@@ -4,6 +4,7 @@ using Tensarch.Core.Students;
 namespace Tensarch.Core.Planning;
 
 /// <summary>Where one side stands on the ladder.</summary>
+/// <param name="Stage">The same on both sides of a bilateral ladder.</param>
 /// <param name="GapCm">The last gap that counts, for choosing props; none when there is none.</param>
 /// <param name="Wanted">Holds and repetitions that the side's gate still asks for.</param>
 public sealed record SideState(Side Side, int Stage, double? GapCm, IReadOnlyList<ReadinessTest> Wanted);
@@ -17,6 +18,9 @@ public sealed record SideState(Side Side, int Stage, double? GapCm, IReadOnlyLis
 /// <param name="DaysSinceLast">Since the last logged session; none when there was none.</param>
 /// <param name="DaysSinceHeavy">Per region, days since heavy work on it.</param>
 /// <param name="EasedRegions">Regions whose dose is cut after a reviewed hold.</param>
+/// <param name="WristDaysRunning">Days running, up to the day before, with heavy load on the wrists.</param>
+/// <param name="NeckDaysInWeek">Days with neck-loaded work in the six days before.</param>
+/// <param name="WayOutShown">Every exit of the ladder's lower stages has been shown.</param>
 public sealed record SessionRequest(
     Ladder Ladder,
     Approach Approach,
@@ -32,6 +36,9 @@ public sealed record SessionRequest(
     int? DaysSinceLast,
     IReadOnlyDictionary<LoadTag, int> DaysSinceHeavy,
     IReadOnlySet<LoadTag> EasedRegions,
+    int WristDaysRunning,
+    int NeckDaysInWeek,
+    bool WayOutShown,
     Cautions Cautions,
     double BreathSeconds,
     int BlocksOwned
@@ -41,6 +48,9 @@ public sealed record SessionRequest(
 
     /// <summary>The stage whose work a side does: the last one when the skill is owned.</summary>
     public int WorkStage(Side side) => Math.Clamp(Of(side).Stage, 1, Ladder.Stages.Count);
+
+    /// <summary>The shipped stage whose drills a side does.</summary>
+    public int Trains(Side side) => Ladder.TrainsAs(WorkStage(side));
 
     public int LowerStage => Math.Min(WorkStage(Side.Left), WorkStage(Side.Right));
 

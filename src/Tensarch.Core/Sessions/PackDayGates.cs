@@ -16,33 +16,43 @@ internal static class PackDayGates
     {
         foreach (var test in parts)
         {
-            if (catalogue.Drill(test.Drill).DayGateTest is not { } gate)
+            if (catalogue.Drill(test.Drill).DayGateTest is not { } key)
                 continue;
-            var needing = parts.Where(p => p.Side == test.Side && catalogue.Drill(p.Drill).NeedsDayGate == gate).ToList();
-            if (needing.Count == 0)
+            var gate = catalogue.FindDayGate(key)!;
+            var needing = parts.Where(p => (test.Side is null || p.Side == test.Side) && Needs(p, catalogue) == key).ToList();
+            // Where two drills make one test together, the last one asks.
+            if (
+                needing.Count == 0
+                || parts.SkipWhile(p => p != test).Skip(1).Any(p => p.Side == test.Side && catalogue.Drill(p.Drill).DayGateTest == key)
+            )
                 continue;
             yield return new(
-                gate,
+                key,
                 test.Id,
                 [.. needing.Select(p => p.Id)],
                 needing[0].Versions.Count > 1 ? 1 : null,
-                Substitute(needing[0], plan, cautions, catalogue)
+                Substitute(gate, needing[0], plan, cautions, catalogue)
             );
         }
     }
 
-    /// <summary>The substitute named in the data, one variant easier than its hardest, where all its own tags are free.</summary>
-    private static PackPart? Substitute(PackPart needing, SessionPlan plan, Cautions cautions, CatalogueContent catalogue)
+    private static string? Needs(PackPart part, CatalogueContent catalogue)
     {
-        if (catalogue.Drill(needing.Drill).DayGateSubstitute is not { } key)
+        var drill = catalogue.Drill(part.Drill);
+        return drill.GateOf(drill.Variants.First(v => v.Key == part.Versions[0].Variant));
+    }
+
+    /// <summary>The substitute named in the data whose every tag is free, in place of the drill that needs the gate.</summary>
+    private static PackPart? Substitute(DayGate gate, PackPart needing, SessionPlan plan, Cautions cautions, CatalogueContent catalogue)
+    {
+        if (DayGates.Instead(gate, needing.Drill, [], cautions, catalogue) is not { } instead)
             return null;
-        var drill = catalogue.Drill(key);
-        var variant = drill.Variants[Math.Max(0, drill.Variants.Count - 2)];
+        var drill = catalogue.Drill(instead.Drill);
+        var variant = drill.Variants.First(v => v.Key == instead.Variant);
         var dose = drill.DoseOf(variant);
-        if (drill.LoadsOf(variant, dose).Any(l => l.Value != Load.None && cautions[l.Key] != CautionLevel.Free))
-            return null;
-        var side = new PlannedSide(needing.Side, needing.Stage, variant.Key, dose, needing.Props);
-        var planned = new PlannedDrill(needing.Id + "-instead", key, new("dayGate"), [side]);
+        var sided = drill.Sides == SideMode.Each ? needing.Side : null;
+        var side = new PlannedSide(sided, needing.Stage, variant.Key, dose, needing.Props);
+        var planned = new PlannedDrill(needing.Id + "-instead", drill.Key, new("dayGate"), [side]);
         var segments = Timeline.Segments(planned.Id, drill, side, afterOtherSide: false, plan.BreathSeconds);
         return PackParts.Of(new TimelinePart(planned.Id, planned, side, segments), plan, cautions, catalogue);
     }

@@ -15,17 +15,19 @@ public enum StoneLook
     Ahead,
 }
 
-/// <summary>One stage on one side.</summary>
-/// <param name="Here">The side stands at this stage.</param>
+/// <summary>One stage on one side; a course across both halves on a bilateral ladder.</summary>
+/// <param name="Side">None for a course.</param>
+/// <param name="Here">The student stands at this stage.</param>
 /// <param name="Waiting">The side waits for the other one.</param>
 /// <param name="FilledShare">Share of the gate's tests that are met, 0 to 1.</param>
-public sealed record Stone(Side Side, int Stage, StoneLook Look, bool Here, bool Waiting, double FilledShare);
+public sealed record Stone(Side? Side, int Stage, StoneLook Look, bool Here, bool Waiting, double FilledShare);
 
 /// <summary>A skill drawn as a stone arch: the left half is the left side, a pair of stones a stage, the keystone the skill.</summary>
 public static class Arch
 {
-    public static IReadOnlyList<Stone> Of(Ladder ladder, GateVerdict left, GateVerdict right) =>
-        [.. new[] { left, right }.SelectMany(verdict => ladder.Stages.Select(stage => Stone(stage.Number, verdict)))];
+    /// <param name="verdicts">Left and right, or the one bilateral verdict.</param>
+    public static IReadOnlyList<Stone> Of(Ladder ladder, IReadOnlyList<GateVerdict> verdicts) =>
+        [.. verdicts.SelectMany(verdict => ladder.Stages.Select(stage => Stone(stage.Number, verdict)))];
 
     private static Stone Stone(int stage, GateVerdict verdict)
     {

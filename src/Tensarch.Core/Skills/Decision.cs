@@ -10,6 +10,9 @@ public enum DecisionKind
 
     /// <summary>Advance although the gate is not open, with a reason.</summary>
     Override,
+
+    /// <summary>Moved to another version of the ladder, or to a coach's copy of it, at a stage that is no higher.</summary>
+    Move,
 }
 
 /// <summary>What the coach may decide on a gate, and to which stage it leads.</summary>
@@ -19,7 +22,7 @@ public static class Decision
 
     /// <returns>
     /// The stage the side is at afterwards; or <c>gateNotOpen</c>, <c>heldTag</c>, <c>waitsForOtherSide</c>, <c>reasonTooShort</c>,
-    /// <c>atFirstStage</c>, <c>atLastStage</c>, <c>placeOnce</c>. Nothing, an override included, passes a hold.
+    /// <c>atFirstStage</c>, <c>atLastStage</c>, <c>notHere</c>. Nothing, an override included, passes a hold.
     /// </returns>
     public static Result<int> Take(DecisionKind kind, GateVerdict verdict, string? reason) =>
         kind switch
@@ -27,7 +30,7 @@ public static class Decision
             DecisionKind.Stay => verdict.Stage,
             DecisionKind.StepBack when verdict.Stage <= 1 => Problem.Of("atFirstStage", "kind"),
             DecisionKind.StepBack => verdict.Stage - 1,
-            DecisionKind.Place => Problem.Of("placeOnce", "kind"),
+            DecisionKind.Place or DecisionKind.Move => Problem.Of("notHere", "kind"),
             _ when verdict.State == GateState.Owned => Problem.Of("atLastStage", "kind"),
             _ when verdict.State == GateState.Blocked => Problem.Of("heldTag", "kind"),
             DecisionKind.Advance when verdict.State == GateState.Waiting => Problem.Of("waitsForOtherSide", "kind"),
@@ -39,4 +42,20 @@ public static class Decision
             ),
             _ => verdict.Stage + 1,
         };
+
+    /// <summary>Where moving to another version of a ladder may put a course: it trains no shipped stage above the present one.</summary>
+    /// <returns>The stage; or <c>outOfRange</c>, <c>moveRaises</c> (number: highest). A move is no way around a gate.</returns>
+    public static Result<int> Move(Ladder from, int stage, Ladder to, int toStage)
+    {
+        if (toStage < 1 || toStage > to.Keystone)
+            return Problem.Of("outOfRange", "stage", ("value", toStage), ("min", 1), ("max", to.Keystone));
+        var highest = HighestAfterMove(from, stage, to);
+        return toStage <= highest ? toStage : Problem.Of("moveRaises", "stage", ("highest", highest));
+    }
+
+    /// <summary>The highest stage of the other version that trains no shipped stage above the present one; at least 1.</summary>
+    public static int HighestAfterMove(Ladder from, int stage, Ladder to) =>
+        stage >= from.Keystone
+            ? to.Keystone
+            : to.Stages.Where(s => to.TrainsAs(s.Number) <= from.TrainsAs(stage)).Select(s => s.Number).DefaultIfEmpty(1).Max();
 }

@@ -21,25 +21,44 @@ public sealed record LoggedSet(
     int? Quality
 );
 
-/// <summary>A form checklist, ticked at one sitting.</summary>
+/// <summary>A form checklist, ticked at one sitting; or an adaptation that was recorded.</summary>
 public sealed record FormCheck(Guid Id, DateTimeOffset At, string Ladder, int Stage, Side? Side, IReadOnlyList<string> Ticked);
+
+/// <summary>A way out, shown to a coach: how many of how many times it was safe.</summary>
+public sealed record ExitCheck(Guid Id, DateTimeOffset At, string Ladder, int Stage, Side? Side, int Safe, int Of);
 
 /// <summary>A logged session: when it started, and on which day.</summary>
 public sealed record SessionDay(Guid Session, DateTimeOffset At, DateOnly Day);
 
-/// <summary>A coach's decision about one side of a ladder.</summary>
+/// <summary>A coach's decision about one side of a ladder, or about a bilateral one.</summary>
 public sealed record StageDecision(Side? Side, int FromStage, int ToStage, DateTimeOffset At);
 
-/// <summary>The facts on which a student's gates are judged.</summary>
+/// <summary>What the core needs to know of a body. Lengths in cm.</summary>
+/// <param name="BreathSeconds">One calm breath.</param>
+/// <param name="LeftLegCm">Greater trochanter to heel, standing; none when it was not measured.</param>
+/// <param name="HipWidthCm">Between the two hip joints.</param>
+public sealed record BodyData(
+    double BreathSeconds = Breaths.DefaultSeconds,
+    double? LeftLegCm = null,
+    double? RightLegCm = null,
+    double HipWidthCm = Straddle.DefaultHipWidthCm
+);
+
+/// <summary>The facts on which a student's gates on one skill are judged.</summary>
 /// <param name="Standard">The standard of the skill; readings under another are not looked at.</param>
+/// <param name="Forms">Of this skill.</param>
+/// <param name="Exits">Of this skill.</param>
+/// <param name="Decisions">Of this skill, oldest first.</param>
 /// <param name="Now">The moment of judging.</param>
 public sealed record Evidence(
     string? Standard,
+    BodyData Body,
     IReadOnlyList<Reading> Readings,
     IReadOnlyList<LoggedSet> Sets,
     IReadOnlyList<SessionDay> Sessions,
     IReadOnlyList<BodySignal> Signals,
     IReadOnlyList<FormCheck> Forms,
+    IReadOnlyList<ExitCheck> Exits,
     IReadOnlyList<StageDecision> Decisions,
     Cautions Cautions,
     DateTimeOffset Now,
@@ -56,4 +75,17 @@ public sealed record Evidence(
             && r.Series.Level == level
             && (measure.Standards.Count == 0 || r.Series.Standard == Standard)
         );
+
+    public bool OnShelf(DateTimeOffset at, int shelfDays) => Now - at <= TimeSpan.FromDays(shelfDays);
+
+    /// <summary>When a course came to the stage it is at; the beginning when no decision says.</summary>
+    public DateTimeOffset EnteredAt(Side? side, int stage) =>
+        Decisions
+            .Where(d => d.Side == side && d.ToStage == stage && d.FromStage != stage)
+            .Select(d => d.At)
+            .DefaultIfEmpty(DateTimeOffset.MinValue)
+            .Max();
+
+    /// <summary>The stage a course is at: where the newest decision put it; 1 before any.</summary>
+    public int StageOf(Side? side) => Decisions.LastOrDefault(d => d.Side == side)?.ToStage ?? 1;
 }

@@ -1,4 +1,5 @@
 using Tensarch.Core.Catalogue;
+using Tensarch.Core.Measuring;
 
 namespace Tensarch.Core.Skills;
 
@@ -14,10 +15,12 @@ public enum GateState
     Owned,
 }
 
-/// <summary>A gate judged on one side.</summary>
-/// <param name="Stage">The stage the side is at.</param>
+/// <summary>A gate judged on one side, or on a bilateral ladder as a whole.</summary>
+/// <param name="Side">None on a bilateral ladder.</param>
+/// <param name="Stage">The stage the student is at.</param>
+/// <param name="Tests">A test that reads each side stands here twice.</param>
 /// <param name="NearestMiss">Index of the unmet test that is closest to being met; none when all are met.</param>
-public sealed record GateVerdict(Side Side, int Stage, GateState State, string Reason, IReadOnlyList<TestVerdict> Tests, int? NearestMiss)
+public sealed record GateVerdict(Side? Side, int Stage, GateState State, string Reason, IReadOnlyList<TestVerdict> Tests, int? NearestMiss)
 {
     public int MetCount => Tests.Count(t => t.Outcome == Outcome.Met);
 
@@ -26,43 +29,67 @@ public sealed record GateVerdict(Side Side, int Stage, GateState State, string R
         State switch
         {
             GateState.Open => new("decide", Side),
-            GateState.Waiting => new("waitForOtherSide", Side.Other()),
+            GateState.Waiting => new("waitForOtherSide", Side?.Other()),
             GateState.Owned => NextStep.Nothing,
             _ => NearestMiss is { } i ? Tests[i].Next : NextStep.Nothing,
         };
+
+    /// <summary>When a test of it goes stale without a new fact; none when none does.</summary>
+    public DateTimeOffset? CountsUntil => Tests.Min(t => t.CountsUntil);
 }
 
 /// <summary>Judges the gate from a stage to the next. The gate advises; the coach decides.</summary>
 public sealed class Gate(CatalogueContent catalogue)
 {
+    /// <summary>Judges the gate of the stage that a course of the ladder is at.</summary>
+    /// <param name="side">None on a bilateral ladder.</param>
+    public GateVerdict Judge(Ladder ladder, Side? side, Evidence evidence) =>
+        Judge(ladder, side, evidence.StageOf(side), evidence.StageOf(side?.Other()), evidence);
+
     /// <param name="stage">The stage this side is at, 1 to the keystone.</param>
-    /// <param name="otherStage">The stage the other side is at.</param>
-    public GateVerdict Judge(Ladder ladder, Side side, int stage, int otherStage, Evidence evidence)
+    /// <param name="otherStage">The stage the other side is at; not looked at on a bilateral ladder.</param>
+    public GateVerdict Judge(Ladder ladder, Side? side, int stage, int otherStage, Evidence evidence)
     {
         if (stage >= ladder.Keystone)
             return new(side, stage, GateState.Owned, "owned", [], null);
 
-        var tests = ladder.GateOf(stage).Select(t => JudgeTest(t, ladder, stage, side, evidence)).ToList();
+        var tests = JudgeStage(ladder, stage, side, evidence);
         var (state, reason) = State(ladder, stage, otherStage, tests);
         return new(side, stage, state, reason, tests, NearestMiss(tests));
     }
 
-    /// <summary>Judges one test of a stage, on its own.</summary>
-    public TestVerdict JudgeTest(ReadinessTest test, Ladder ladder, int stage, Side side, Evidence evidence) =>
+    /// <summary>Judges every test of a stage, whether anyone is there or not.</summary>
+    public IReadOnlyList<TestVerdict> JudgeStage(Ladder ladder, int stage, Side? side, Evidence evidence) =>
+        [.. ladder.GateOf(stage).SelectMany(t => JudgeTest(t, ladder, stage, side, evidence))];
+
+    /// <summary>Judges one test on every limb that it reads: two verdicts where it reads each side, else one.</summary>
+    public IReadOnlyList<TestVerdict> JudgeTest(ReadinessTest test, Ladder ladder, int stage, Side? side, Evidence evidence)
+    {
+        var verdicts = test.ReadFrom.ReadFor(side).Select(read => JudgeLimb(test, ladder, stage, read, evidence)).ToList();
+        return test.ReadFrom == Limb.BetterSide
+            ? [verdicts.OrderBy(v => v.Outcome.Rank()).ThenByDescending(v => v.Margin ?? double.MinValue).First()]
+            : verdicts;
+    }
+
+    private TestVerdict JudgeLimb(ReadinessTest test, Ladder ladder, int stage, Side? read, Evidence evidence) =>
         test switch
         {
-            RomCriterion t => RangeTests.Rom(t, catalogue.Measure(t.Measure), side, evidence),
-            SymmetryCriterion t => RangeTests.Symmetry(t, catalogue.Measure(t.Measure), evidence),
-            HoldCriterion t => TrainingTests.Hold(t, catalogue.Drill(t.Drill), side, evidence),
-            RepsCriterion t => TrainingTests.Reps(t, side, evidence),
-            ExposureCriterion t => TrainingTests.Exposure(t, ladder, stage, side, catalogue.Drills, evidence),
+            RomCriterion t => RangeTests.Rom(t, catalogue.Measure(t.Measure), read, evidence),
+            SymmetryCriterion t => SymmetryTests.Symmetry(t, MeasureOf(t), evidence),
+            HoldCriterion t => HoldTests.Hold(t, MeasureOf(t), t.Drill is { } drill ? catalogue.Drill(drill) : null, read, evidence),
+            RepsCriterion t => CountTests.Reps(t, read, evidence),
+            RateCriterion t => CountTests.Rate(t, catalogue.Measure(t.Measure), read, evidence),
+            ExposureCriterion t => TrainingTests.Exposure(t, ladder, stage, read, catalogue.Drills, evidence),
             PainCriterion t => TrainingTests.Pain(t, ladder, evidence),
-            FormCriterion t => TrainingTests.Form(t, ladder, stage, side, evidence),
-            ClearCriterion t => TrainingTests.Clear(t, ladder, evidence.Cautions),
+            FormCriterion t => ShownTests.Form(t, ladder, stage, read, evidence),
+            ExitCriterion t => ShownTests.Exit(t, ladder, stage, read, evidence),
+            ClearCriterion t => ShownTests.Clear(t, ladder, stage, evidence.Cautions),
             _ => throw new ArgumentOutOfRangeException(nameof(test), test, "No such kind of readiness test."),
         };
 
-    private static (GateState, string) State(Ladder ladder, int stage, int otherStage, List<TestVerdict> tests)
+    private Measure? MeasureOf(ReadinessTest test) => test.ReadMeasure is { } key ? catalogue.Measure(key) : null;
+
+    private static (GateState, string) State(Ladder ladder, int stage, int otherStage, IReadOnlyList<TestVerdict> tests)
     {
         var worst = tests.Max(t => t.Outcome.Rank());
         if (worst == Outcome.Blocked.Rank())
@@ -78,7 +105,7 @@ public sealed class Gate(CatalogueContent catalogue)
     }
 
     /// <summary>The unmet test with the best outcome, then the smallest shortfall as a share of its threshold.</summary>
-    private static int? NearestMiss(List<TestVerdict> tests)
+    private static int? NearestMiss(IReadOnlyList<TestVerdict> tests)
     {
         var unmet = tests.Index().Where(t => t.Item.Outcome != Outcome.Met).ToList();
         return unmet.Count == 0 ? null : unmet.OrderBy(t => t.Item.Outcome.Rank()).ThenBy(t => Shortfall(t.Item)).First().Index;

@@ -2,17 +2,31 @@ using Tensarch.Core.Measuring;
 
 namespace Tensarch.Core.Skills;
 
-/// <summary>Judges the tests that read a measure: range of motion and symmetry.</summary>
+/// <summary>Judges the tests on a range of motion or a line.</summary>
 internal static class RangeTests
 {
     /// <summary>A re-test that a borderline gate asks for comes at least so many days after the last.</summary>
     private const int RetestAfterDays = 2;
 
-    public static TestVerdict Rom(RomCriterion test, Measure measure, Side side, Evidence evidence)
+    public static TestVerdict Rom(RomCriterion test, Measure measure, Side? side, Evidence evidence)
     {
-        Side? readOn = measure.PerSide ? test.ReadOn(side) : null;
-        var rule = new RomTest(test.Comparison, test.Threshold, measure.ShelfDays, test.MinTrials);
-        var verdict = rule.Judge(evidence.Of(measure, readOn, test.Warmth), evidence.Now);
+        Side? readOn = measure.PerSide ? side : null;
+        if (ThresholdOf(test, evidence.Body) is not { } threshold)
+            return new(test, Outcome.NoData, "legsNotMeasured", new("measureLegs"));
+        if (test.Adaptation is { } adaptation && Recorded(adaptation, measure.ShelfDays, evidence) is { } recorded)
+            return new(
+                test,
+                Outcome.Met,
+                "adaptationRecorded",
+                NextStep.Nothing,
+                readOn,
+                Threshold: threshold,
+                At: recorded.At,
+                Evidence: [recorded.Id],
+                CountsUntil: recorded.At.AddDays(measure.ShelfDays)
+            );
+        var rule = new RomTest(test.Comparison, threshold, measure.ShelfDays, test.MinTrials);
+        var verdict = rule.Judge(evidence.Of(measure, readOn, test.Warmth, test.Level), evidence.Now);
         return new(
             test,
             verdict.Outcome,
@@ -20,42 +34,28 @@ internal static class RangeTests
             Next(verdict, readOn, evidence),
             readOn,
             verdict.Value,
-            test.Threshold,
+            threshold,
             verdict.StandardError,
             verdict.Margin,
             verdict.Noise,
             verdict.At,
-            Evidence: verdict.Evidence
+            Evidence: verdict.Evidence,
+            CountsUntil: verdict.CountsUntil
         );
     }
 
-    public static TestVerdict Symmetry(SymmetryCriterion test, Measure measure, Evidence evidence)
-    {
-        var left = PooledTest.From(evidence.Of(measure, Side.Left, test.Warmth));
-        var right = PooledTest.From(evidence.Of(measure, Side.Right, test.Warmth));
-        if (left.Count == 0 || right.Count == 0)
-            return new(test, Outcome.NoData, "noReadings", new("takeReading"), Threshold: test.AtMost);
+    /// <summary>
+    /// The threshold in the measure's unit: for a straddle angle T the heel distance w + 2·L̄·sin(T / 2). None while the legs were not measured.
+    /// </summary>
+    public static double? ThresholdOf(RomCriterion test, BodyData body) =>
+        !test.StraddleAngle ? test.Threshold
+        : body is { LeftLegCm: { } left, RightLegCm: { } right }
+        && Straddle.HeelDistance(left, right, test.Threshold, body.HipWidthCm) is { IsOk: true } distance
+            ? distance.Value
+        : null;
 
-        var (l, r) = (left[^1], right[^1]);
-        var difference = Math.Abs(r.Estimate.Value - l.Estimate.Value);
-        var oldest = l.Last < r.Last ? l.Last : r.Last;
-        var (outcome, reason, next) =
-            evidence.Now - oldest > TimeSpan.FromDays(measure.ShelfDays) ? (Outcome.Stale, "olderThanShelfLife", new NextStep("retest"))
-            : difference > test.AtMost ? (Outcome.NotMet, "sidesDiffer", new NextStep("keepTraining"))
-            : l.Trials < test.MinTrials || r.Trials < test.MinTrials ? (Outcome.Borderline, "tooFewTrials", new NextStep("moreTrials"))
-            : (Outcome.Met, "sidesMatch", NextStep.Nothing);
-        return new(
-            test,
-            outcome,
-            reason,
-            next,
-            Value: difference,
-            Threshold: test.AtMost,
-            Margin: test.AtMost - difference,
-            At: oldest,
-            Evidence: [.. l.Readings, .. r.Readings]
-        );
-    }
+    private static FormCheck? Recorded(FormItem adaptation, int shelfDays, Evidence evidence) =>
+        evidence.Forms.Where(f => f.Ticked.Contains(adaptation.Key) && evidence.OnShelf(f.At, shelfDays)).MaxBy(f => f.At);
 
     private static NextStep Next(RomVerdict verdict, Side? readOn, Evidence evidence) =>
         verdict.Outcome switch

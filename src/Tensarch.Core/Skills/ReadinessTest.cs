@@ -8,9 +8,11 @@ namespace Tensarch.Core.Skills;
 [JsonDerivedType(typeof(RomCriterion), "rom")]
 [JsonDerivedType(typeof(HoldCriterion), "hold")]
 [JsonDerivedType(typeof(RepsCriterion), "reps")]
+[JsonDerivedType(typeof(RateCriterion), "rate")]
 [JsonDerivedType(typeof(ExposureCriterion), "exposure")]
 [JsonDerivedType(typeof(PainCriterion), "pain")]
 [JsonDerivedType(typeof(FormCriterion), "form")]
+[JsonDerivedType(typeof(ExitCriterion), "exit")]
 [JsonDerivedType(typeof(SymmetryCriterion), "symmetry")]
 [JsonDerivedType(typeof(ClearCriterion), "clear")]
 public abstract record ReadinessTest
@@ -22,39 +24,136 @@ public abstract record ReadinessTest
             RomCriterion => "rom",
             HoldCriterion => "hold",
             RepsCriterion => "reps",
+            RateCriterion => "rate",
             ExposureCriterion => "exposure",
             PainCriterion => "pain",
             FormCriterion => "form",
+            ExitCriterion => "exit",
             SymmetryCriterion => "symmetry",
             _ => "clear",
         };
+
+    /// <summary>Which limb is read; what no limb is named for is the gate's own side.</summary>
+    [JsonIgnore]
+    public Limb ReadFrom =>
+        this switch
+        {
+            RomCriterion t => t.Limb,
+            HoldCriterion t => t.Limb,
+            RepsCriterion t => t.Limb,
+            RateCriterion t => t.Limb,
+            ExitCriterion t => t.Limb,
+            FormCriterion or ExposureCriterion => Limb.ThisSide,
+            _ => Limb.Bilateral,
+        };
+
+    /// <summary>The measure that is read, where one is.</summary>
+    [JsonIgnore]
+    public string? ReadMeasure =>
+        this switch
+        {
+            RomCriterion t => t.Measure,
+            HoldCriterion t => t.Measure,
+            RateCriterion t => t.Measure,
+            SymmetryCriterion t => t.Measure,
+            _ => null,
+        };
+
+    /// <summary>The level of the measure that is read, where it has levels.</summary>
+    [JsonIgnore]
+    public string? ReadLevel =>
+        this switch
+        {
+            RomCriterion t => t.Level,
+            HoldCriterion t => t.Level,
+            SymmetryCriterion t => t.Level,
+            _ => null,
+        };
+
+    /// <summary>The drill whose logged sets are read, where one is.</summary>
+    [JsonIgnore]
+    public string? ReadDrill =>
+        this switch
+        {
+            HoldCriterion t => t.Drill,
+            RepsCriterion t => t.Drill,
+            SymmetryCriterion t => t.Drill,
+            ExitCriterion t => t.Drill,
+            _ => null,
+        };
+
+    /// <summary>The drill's variant, where one is named.</summary>
+    [JsonIgnore]
+    public string? ReadVariant =>
+        this switch
+        {
+            HoldCriterion t => t.Variant,
+            RepsCriterion t => t.Variant,
+            SymmetryCriterion t => t.Variant,
+            _ => null,
+        };
 }
 
-/// <summary>Which limb a test on a side reads: in a front split the rear hip is the other side's.</summary>
-public enum Limb
-{
-    ThisSide,
-    OtherSide,
-}
-
+/// <summary>Range of motion, or a line, past a threshold.</summary>
+/// <param name="Threshold">In the measure's unit; in degrees of straddle angle when <paramref name="StraddleAngle"/>.</param>
 /// <param name="MinTrials">A test of fewer trials counts as borderline at best.</param>
+/// <param name="StraddleAngle">The threshold is an angle between the legs, judged in centimetres on the heel distance.</param>
+/// <param name="Adaptation">What may stand in for the range, where a coach recorded that it is used.</param>
 public sealed record RomCriterion(
     string Measure,
     Comparison Comparison,
     double Threshold,
     Limb Limb = Limb.ThisSide,
     Warmth Warmth = Warmth.Warm,
-    int MinTrials = 3
+    int MinTrials = 3,
+    string? Level = null,
+    bool StraddleAngle = false,
+    FormItem? Adaptation = null
+) : ReadinessTest;
+
+/// <summary>
+/// Two attempts of so many seconds, or breaths, at least a minute apart; on two days when the drill is an attempt or the gate asks
+/// for it. Held at a measure and level, or at a drill and variant.
+/// </summary>
+/// <param name="Variant">None: any variant of the drill.</param>
+/// <param name="Breaths">In place of seconds, by the student's own breath length.</param>
+/// <param name="Quality">An attempt of less, of 5, does not count.</param>
+/// <param name="BreathFree">An attempt during which the breath was held does not count.</param>
+public sealed record HoldCriterion(
+    string? Drill = null,
+    string? Variant = null,
+    int? Seconds = null,
+    int? Breaths = null,
+    string? Measure = null,
+    string? Level = null,
+    Limb Limb = Limb.ThisSide,
+    int? Quality = null,
+    bool TwoDays = false,
+    bool BreathFree = false,
+    int ShelfDays = 21
 ) : ReadinessTest
 {
-    public Side ReadOn(Side side) => Limb == Limb.ThisSide ? side : side.Other();
+    /// <summary>Seconds to be held.</summary>
+    public double Asked(double breathSeconds) => Seconds ?? Breaths!.Value * breathSeconds;
 }
 
-/// <summary>Two attempts of so many seconds; on two days when the drill is an attempt.</summary>
-public sealed record HoldCriterion(string Drill, string Variant, int Seconds, int? Quality = null, int ShelfDays = 21) : ReadinessTest;
-
 /// <summary>So many clean repetitions in one set.</summary>
-public sealed record RepsCriterion(string Drill, string Variant, int Reps, int ShelfDays = 21) : ReadinessTest;
+/// <param name="Tempo">How each one is done, in words.</param>
+public sealed record RepsCriterion(
+    string Drill,
+    string Variant,
+    int Reps,
+    Limb Limb = Limb.ThisSide,
+    string? Tempo = null,
+    int ShelfDays = 21
+) : ReadinessTest;
+
+/// <summary>Of the latest attempts, all counted and made on at least two days, so many succeed.</summary>
+public sealed record RateCriterion(string Measure, int Successes, int Of, Limb Limb = Limb.ThisSide, int ShelfDays = 21) : ReadinessTest
+{
+    [JsonIgnore]
+    public double Share => (double)Successes / Of;
+}
 
 /// <summary>So many logged sessions with the stage's drills, over at least so many days, since the decision into the stage.</summary>
 public sealed record ExposureCriterion(int Sessions, int Days) : ReadinessTest;
@@ -67,8 +166,21 @@ public sealed record FormCriterion(IReadOnlyList<FormItem> Items, int ShelfDays 
 
 public sealed record FormItem(string Key, string Name);
 
-/// <summary>The left–right difference is at most so much, both sides with enough trials.</summary>
-public sealed record SymmetryCriterion(string Measure, double AtMost, Warmth Warmth = Warmth.Warm, int MinTrials = 3) : ReadinessTest;
+/// <summary>A safe way out, shown so many times of as many.</summary>
+/// <param name="Drill">The drill that trains it.</param>
+public sealed record ExitCriterion(string Name, string Drill, int Times, Limb Limb = Limb.Bilateral, int ShelfDays = 42) : ReadinessTest;
+
+/// <summary>The left–right difference is at most so much, both sides with enough trials: of a measure, or of a drill's best holds.</summary>
+public sealed record SymmetryCriterion(
+    double AtMost,
+    string? Measure = null,
+    string? Level = null,
+    string? Drill = null,
+    string? Variant = null,
+    Warmth Warmth = Warmth.Warm,
+    int MinTrials = 3,
+    int ShelfDays = 21
+) : ReadinessTest;
 
 /// <summary>No hold on the ladder's required tags.</summary>
 public sealed record ClearCriterion : ReadinessTest;

@@ -6,6 +6,7 @@ namespace Tensarch.Core.Skills;
 /// <param name="Margin">How far past the threshold; negative when short of it.</param>
 /// <param name="Noise">z·SE: what the margin must reach for a pass on one test.</param>
 /// <param name="Evidence">The readings it rests on.</param>
+/// <param name="CountsUntil">When the oldest test that it rests on leaves its shelf life.</param>
 public sealed record RomVerdict(
     Outcome Outcome,
     string Reason,
@@ -15,26 +16,24 @@ public sealed record RomVerdict(
     double? Noise,
     DateTimeOffset? At,
     int Trials,
-    IReadOnlyList<Guid> Evidence
+    IReadOnlyList<Guid> Evidence,
+    DateTimeOffset? CountsUntil = null
 );
 
 /// <summary>Has a series passed a threshold, and not by luck or by measurement noise?</summary>
 /// <param name="Threshold">In the measure's unit.</param>
 /// <param name="ShelfDays">A test older than this is stale.</param>
 /// <param name="MinTrials">A test with fewer trials is borderline at best and confirms nothing.</param>
-public sealed record RomTest(Comparison Comparison, double Threshold, double ShelfDays = 21, int MinTrials = 1)
+/// <param name="Policy">How strict it is with noise; the shipped policy when none is given.</param>
+public sealed record RomTest(Comparison Comparison, double Threshold, double ShelfDays = 21, int MinTrials = 1, GatePolicy? Policy = null)
 {
-    /// <summary>One-sided 90 % point of the normal distribution.</summary>
-    public const double OneSided90 = 1.2815515655446004;
-
-    /// <summary>A confirming test is at least this much older.</summary>
-    public static readonly TimeSpan Confirming = TimeSpan.FromHours(40);
+    private GatePolicy Strictness => Policy ?? GatePolicy.Shipped;
 
     /// <summary>
     /// Judges readings of one series, in any order, none later than <paramref name="now"/>.
     /// Clear pass: the threshold lies outside the one-sided 90 % bound of the latest test. Confirmed pass: the latest
-    /// test and the latest one at least 40 hours older both reach it, and every test between them. Between the bounds:
-    /// borderline.
+    /// test and the latest one at least 40 hours older both reach it, and every test between them (the shipped policy asks for
+    /// two such tests). Between the bounds: borderline.
     /// </summary>
     public RomVerdict Judge(IEnumerable<Reading> readings, DateTimeOffset now)
     {
@@ -53,8 +52,8 @@ public sealed record RomTest(Comparison Comparison, double Threshold, double She
             return Say(Outcome.Borderline, "tooFewTrials", latest);
         if (Margin(latest) >= noise)
             return Say(Outcome.Met, "clearPass", latest);
-        return Confirmation(tests, now) is { } earlier
-            ? Say(Outcome.Met, "confirmedPass", latest, earlier.Readings)
+        return Confirmation(tests, now) is { Count: > 0 } earlier
+            ? Say(Outcome.Met, "confirmedPass", latest, [.. earlier.SelectMany(t => t.Readings)], earlier[^1].Last)
             : Say(Outcome.Borderline, "withinNoise", latest);
     }
 
@@ -63,27 +62,33 @@ public sealed record RomTest(Comparison Comparison, double Threshold, double She
 
     private double Margin(PooledTest test) => Margin(test.Estimate.Value);
 
-    private static double Noise(PooledTest test) => OneSided90 * test.Estimate.StandardError;
+    private double Noise(PooledTest test) => Strictness.Z * test.Estimate.StandardError;
 
     private bool OnShelf(PooledTest test, DateTimeOffset now) => now - test.Last <= TimeSpan.FromDays(ShelfDays);
 
-    private PooledTest? Confirmation(IReadOnlyList<PooledTest> tests, DateTimeOffset now)
+    /// <summary>The earlier tests that confirm the latest one, newest first; none when it is not confirmed.</summary>
+    private List<PooledTest> Confirmation(IReadOnlyList<PooledTest> tests, DateTimeOffset now)
     {
-        var latest = tests[^1];
-        if (Margin(latest) < 0)
-            return null;
-        for (var i = tests.Count - 2; i >= 0; i--)
+        var confirming = new List<PooledTest>();
+        var later = tests[^1];
+        for (var i = tests.Count - 2; i >= 0 && Margin(later) >= 0 && confirming.Count < Strictness.ConfirmingTests - 1; i--)
         {
             var earlier = tests[i];
             if (Margin(earlier) < 0 || !OnShelf(earlier, now))
-                return null;
-            if (earlier.Trials >= MinTrials && latest.First - earlier.Last >= Confirming)
-                return earlier;
+                break;
+            if (earlier.Trials >= MinTrials && later.First - earlier.Last >= TimeSpan.FromHours(Strictness.ConfirmingHours))
+                confirming.Add(later = earlier);
         }
-        return null;
+        return Strictness.ConfirmingTests >= 2 && confirming.Count == Strictness.ConfirmingTests - 1 ? confirming : [];
     }
 
-    private RomVerdict Say(Outcome outcome, string reason, PooledTest latest, IReadOnlyList<Guid>? confirming = null) =>
+    private RomVerdict Say(
+        Outcome outcome,
+        string reason,
+        PooledTest latest,
+        IReadOnlyList<Guid>? confirming = null,
+        DateTimeOffset? oldest = null
+    ) =>
         new(
             outcome,
             reason,
@@ -93,6 +98,7 @@ public sealed record RomTest(Comparison Comparison, double Threshold, double She
             Noise(latest),
             latest.Last,
             latest.Trials,
-            [.. latest.Readings, .. confirming ?? []]
+            [.. latest.Readings, .. confirming ?? []],
+            (oldest ?? latest.Last) + TimeSpan.FromDays(ShelfDays)
         );
 }

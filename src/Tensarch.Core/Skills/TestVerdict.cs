@@ -1,3 +1,4 @@
+using Tensarch.Core.Measuring;
 using Tensarch.Core.Students;
 
 namespace Tensarch.Core.Skills;
@@ -5,7 +6,7 @@ namespace Tensarch.Core.Skills;
 /// <summary>What to do about a test, as a code with its numbers.</summary>
 /// <param name="Code">
 /// <c>nothing</c>, <c>takeReading</c>, <c>retest</c>, <c>moreTrials</c>, <c>keepTraining</c>, <c>logSessions</c>, <c>recordHold</c>,
-/// <c>recordReps</c>, <c>tickForm</c>, <c>trainPainFree</c>, <c>resolveHold</c>.
+/// <c>recordReps</c>, <c>countAttempts</c>, <c>tickForm</c>, <c>showExit</c>, <c>trainPainFree</c>, <c>measureLegs</c>, <c>resolveHold</c>.
 /// </param>
 /// <param name="Side">The side to read, where one is.</param>
 /// <param name="NotBefore">The earliest sensible day.</param>
@@ -24,6 +25,8 @@ public sealed record NextStep(string Code, Side? Side = null, DateOnly? NotBefor
 /// <param name="Count">How many of <paramref name="Needed"/> are there: holds, sessions, ticks.</param>
 /// <param name="Days">Days spanned so far, for exposure.</param>
 /// <param name="Evidence">Ids of the readings, sets, signals or checks it rests on.</param>
+/// <param name="Rate">The share of successes with its Wilson interval: shown, not tested.</param>
+/// <param name="CountsUntil">When it goes stale without a new fact.</param>
 public sealed record TestVerdict(
     ReadinessTest Test,
     Outcome Outcome,
@@ -40,5 +43,7 @@ public sealed record TestVerdict(
     int? Needed = null,
     int? Days = null,
     IReadOnlyList<Guid>? Evidence = null,
-    IReadOnlyList<LoadTag>? HeldTags = null
+    IReadOnlyList<LoadTag>? HeldTags = null,
+    SuccessRate? Rate = null,
+    DateTimeOffset? CountsUntil = null
 );

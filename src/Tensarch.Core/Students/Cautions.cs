@@ -1,11 +1,48 @@
 namespace Tensarch.Core.Students;
 
-/// <summary>Why a tag is limited or held: an intake answer, a review, a missing screen or a missing consent.</summary>
-/// <param name="Code"><c>intake</c>, <c>review</c>, <c>clinician</c>, <c>notScreened</c> or <c>guardianConsent</c>.</param>
+/// <summary>One link of the chain that limits or holds a tag.</summary>
+/// <param name="Code">
+/// <c>intake</c>, <c>painEvents</c>, <c>stopRule</c>, <c>notScreened</c>, <c>screenDue</c>, <c>somethingChanged</c> or <c>guardianConsent</c>.
+/// </param>
 /// <param name="Question">The intake question, where one is the reason.</param>
-public sealed record CautionReason(LoadTag Tag, CautionLevel Level, string Code, string? Question = null, DateTimeOffset? Since = null);
+/// <param name="Signal">The signal in a session, where one is the reason.</param>
+/// <param name="LiftedBy">What would lift it.</param>
+/// <param name="ClearedUntil">A clearance lifts it up to this day: it does not count today.</param>
+/// <param name="LapsedOn">A clearance that lifted it has lapsed: the hold is back since this day.</param>
+public sealed record CautionReason(
+    LoadTag Tag,
+    CautionLevel Level,
+    string Code,
+    LiftedBy LiftedBy,
+    string? Question = null,
+    SignalKind? Signal = null,
+    DateTimeOffset? Since = null,
+    DateOnly? ClearedUntil = null,
+    DateOnly? LapsedOn = null
+)
+{
+    /// <summary>Counts today.</summary>
+    public bool Standing => ClearedUntil is null;
+}
 
-/// <summary>What a student may do today, per load tag: the strictest of all that applies, with its reasons.</summary>
+/// <summary>What lifts a reason. Nothing else does.</summary>
+public enum LiftedBy
+{
+    /// <summary>A clinician's clearance that covers the tag.</summary>
+    Clearance,
+
+    /// <summary>A coach's review, not before two pain-free sessions.</summary>
+    Review,
+
+    /// <summary>Going through the intake screen.</summary>
+    Screen,
+
+    /// <summary>A guardian's recorded consent.</summary>
+    GuardianConsent,
+}
+
+/// <summary>What a student may do today, per load tag: the strictest of all that applies, with the whole chain of reasons.</summary>
+/// <param name="Reasons">All of them, also those that a clearance lifts today.</param>
 public sealed record Cautions(
     IReadOnlyDictionary<LoadTag, CautionLevel> Levels,
     IReadOnlyList<CautionReason> Reasons,
@@ -34,38 +71,70 @@ public sealed record Cautions(
             }
         );
 
+    /// <summary>Every tag of a load is free: what a substitute must be.</summary>
+    public bool LeaveFree(IReadOnlyDictionary<LoadTag, Load> loads) =>
+        loads.All(l => l.Value == Load.None || Levels[l.Key] == CautionLevel.Free);
+
     public static Cautions Of(IReadOnlyList<IntakeQuestion> questions, Screening screening)
     {
-        var reasons = new List<CautionReason>();
-        if (!screening.Screened)
-            reasons.AddRange(LoadTags.All.Select(t => new CautionReason(t, CautionLevel.Held, "notScreened")));
-        if (screening.Minor && !screening.GuardianConsent)
-            reasons.AddRange(LoadTags.All.Select(t => new CautionReason(t, CautionLevel.Held, "guardianConsent")));
-
         var yes = questions.Where(q => screening.Yes.Contains(q.Key)).ToList();
-        var intake =
-            from question in yes
-            from effect in question.Effects
-            from tag in effect.Covers
-            select new CautionReason(tag, effect.Level, "intake", question.Key);
-        reasons.AddRange(intake.Where(r => !Cleared(r.Tag, screening)));
-        reasons.AddRange(
-            screening
-                .Holds.Where(h => !(h.NeedsClinician && ClearedSince(h, screening)))
-                .Select(h => new CautionReason(h.Tag, CautionLevel.Held, h.NeedsClinician ? "clinician" : "review", Since: h.Since))
-        );
-
+        List<CautionReason> reasons = [.. FromScreen(screening), .. FromIntake(yes, screening), .. FromHolds(screening)];
         return new(
-            LoadTags.All.ToDictionary(t => t, t => reasons.Where(r => r.Tag == t).Select(r => r.Level).DefaultIfEmpty().Max()),
+            LoadTags.All.ToDictionary(
+                t => t,
+                t => reasons.Where(r => r.Tag == t && r.Standing).Select(r => r.Level).DefaultIfEmpty().Max()
+            ),
             reasons,
             yes.Select(q => q.SensationCeiling ?? 10).Append(screening.Minor ? MinorCeiling : 10).Append(screening.SensationCeiling).Min(),
             yes.Select(q => q.RampTopPercent ?? 100).Append(screening.Minor ? MinorRampTop : 100).Min()
         );
     }
 
-    /// <summary>A clearance from before the event says nothing about it.</summary>
-    private static bool ClearedSince(ReviewHold hold, Screening screening) =>
-        screening.Clearances.Any(c => c.Covers(hold.Tag, screening.Today) && c.From >= DateOnly.FromDateTime(hold.Since.UtcDateTime));
+    /// <summary>Without a screen that speaks of today, and without a guardian's consent for a minor, nothing is planned.</summary>
+    private static IEnumerable<CautionReason> FromScreen(Screening screening)
+    {
+        var code = screening.Screen switch
+        {
+            ScreenState.NotScreened => "notScreened",
+            ScreenState.Due => "screenDue",
+            ScreenState.SomethingChanged => "somethingChanged",
+            _ => null,
+        };
+        foreach (var tag in LoadTags.All)
+        {
+            if (code is not null)
+                yield return new(tag, CautionLevel.Held, code, LiftedBy.Screen);
+            if (screening.Minor && !screening.GuardianConsent)
+                yield return new(tag, CautionLevel.Held, "guardianConsent", LiftedBy.GuardianConsent);
+        }
+    }
 
-    private static bool Cleared(LoadTag tag, Screening screening) => screening.Clearances.Any(c => c.Covers(tag, screening.Today));
+    private static IEnumerable<CautionReason> FromIntake(IReadOnlyList<IntakeQuestion> yes, Screening screening) =>
+        from question in yes
+        from effect in question.Effects
+        from tag in effect.Covers
+        select Weighed(new(tag, effect.Level, "intake", LiftedBy.Clearance, question.Key), screening, null);
+
+    private static IEnumerable<CautionReason> FromHolds(Screening screening) =>
+        from hold in screening.Holds
+        let reason = new CautionReason(
+            hold.Tag,
+            CautionLevel.Held,
+            hold.Signal is null ? "painEvents" : "stopRule",
+            hold.NeedsClinician ? LiftedBy.Clearance : LiftedBy.Review,
+            Signal: hold.Signal,
+            Since: hold.Since
+        )
+        select hold.NeedsClinician ? Weighed(reason, screening, DateOnly.FromDateTime(hold.Since.UtcDateTime)) : reason;
+
+    /// <summary>Holds a reason against the clearances: one that covers its tag today lifts it. One from before the event says nothing about it.</summary>
+    private static CautionReason Weighed(CautionReason reason, Screening screening, DateOnly? notBefore)
+    {
+        var about = screening.Clearances.Where(c => c.Tags.Contains(reason.Tag) && (notBefore is null || c.From >= notBefore)).ToList();
+        var standing = about.Where(c => c.StandsOn(screening.Today)).ToList();
+        if (standing.Count > 0)
+            return reason with { ClearedUntil = standing.Max(c => c.LapsesOn).AddDays(-1) };
+        var lapsed = about.Where(c => c.LapsesOn <= screening.Today && c.LapsesOn > c.From).ToList();
+        return lapsed.Count > 0 ? reason with { LapsedOn = lapsed.Max(c => c.LapsesOn) } : reason;
+    }
 }

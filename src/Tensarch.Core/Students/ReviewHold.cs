@@ -3,7 +3,8 @@ namespace Tensarch.Core.Students;
 /// <summary>A tag held by what happened in training.</summary>
 /// <param name="NeedsClinician">Lifted by a clinician's clearance only; else by a coach's recorded review.</param>
 /// <param name="PainFreeSessions">Sessions logged since without a pain event in it.</param>
-public sealed record ReviewHold(LoadTag Tag, DateTimeOffset Since, bool NeedsClinician, int PainFreeSessions)
+/// <param name="Signal">The signal that raised it under a stop rule; none when two pain events did.</param>
+public sealed record ReviewHold(LoadTag Tag, DateTimeOffset Since, bool NeedsClinician, int PainFreeSessions, SignalKind? Signal = null)
 {
     /// <summary>A coach's review is taken no earlier than after so many pain-free sessions.</summary>
     public const int PainFreeSessionsNeeded = 2;
@@ -33,33 +34,38 @@ public static class ReviewHolds
             from hold in raised
             where hold.NeedsClinician || !reviews.Any(r => r.Tag == hold.Tag && r.At >= hold.Since)
             group hold by (hold.Tag, hold.NeedsClinician) into same
-            let since = same.Max(h => h.Since)
-            select new ReviewHold(same.Key.Tag, since, same.Key.NeedsClinician, PainFree(same.Key.Tag, since, signals, sessions));
+            let last = same.MaxBy(h => h.Since)
+            select new ReviewHold(
+                same.Key.Tag,
+                last.Since,
+                same.Key.NeedsClinician,
+                PainFree(same.Key.Tag, last.Since, signals, sessions),
+                last.Signal
+            );
         return [.. standing.OrderBy(h => h.Tag)];
     }
 
-    private static IEnumerable<(LoadTag Tag, DateTimeOffset Since, bool NeedsClinician)> ByPain(IReadOnlyList<BodySignal> signals) =>
+    private sealed record Raised(LoadTag Tag, DateTimeOffset Since, bool NeedsClinician, SignalKind? Signal);
+
+    private static IEnumerable<Raised> ByPain(IReadOnlyList<BodySignal> signals) =>
         from region in signals.Where(s => s.IsPainEvent).GroupBy(s => s.Region!.Value)
         let ordered = region.OrderBy(s => s.At).ToList()
         from pair in ordered.Zip(ordered.Skip(1))
         where pair.Second.At - pair.First.At <= TimeSpan.FromDays(PainWindowDays)
-        select (region.Key, pair.Second.At, false);
+        select new Raised(region.Key, pair.Second.At, false, null);
 
-    private static IEnumerable<(LoadTag Tag, DateTimeOffset Since, bool NeedsClinician)> ByRule(
-        IReadOnlyList<StopRule> rules,
-        IReadOnlyList<BodySignal> signals
-    )
+    private static IEnumerable<Raised> ByRule(IReadOnlyList<StopRule> rules, IReadOnlyList<BodySignal> signals)
     {
         foreach (var signal in signals)
         {
             var rule = rules.Single(r => r.Signal == signal.Kind);
             if (rule.HoldsRegion && signal.Region is { } region)
-                yield return (region, signal.At, false);
+                yield return new(region, signal.At, false, signal.Kind);
             foreach (var tag in rule.Holds)
-                yield return (tag, signal.At, false);
+                yield return new(tag, signal.At, false, signal.Kind);
             if (rule.ClinicianRegions.Count == 0 || (signal.Region is { } at && rule.ClinicianRegions.Contains(at)))
                 foreach (var tag in rule.ClinicianHolds)
-                    yield return (tag, signal.At, true);
+                    yield return new(tag, signal.At, true, signal.Kind);
         }
     }
 

@@ -1,13 +1,29 @@
 namespace Tensarch.Core.Students;
 
+/// <summary>Whether the intake screen still says something about today.</summary>
+public enum ScreenState
+{
+    /// <summary>Some question has no answer.</summary>
+    NotScreened,
+
+    /// <summary>Answered, and not six months ago.</summary>
+    Current,
+
+    /// <summary>Six months old: it is repeated.</summary>
+    Due,
+
+    /// <summary>Someone said that something changed since.</summary>
+    SomethingChanged,
+}
+
 /// <summary>Everything that decides what a student may do on a day.</summary>
-/// <param name="Screened">Every intake question has an answer.</param>
 /// <param name="Yes">Keys of the questions whose newest answer is yes.</param>
 /// <param name="Minor">Under 18 on the day, by birth date or by answer.</param>
 /// <param name="GuardianConsent">A guardian's consent is on record.</param>
 /// <param name="SensationCeiling">The coach's own ceiling for the student, of 10.</param>
+/// <param name="Clearances">All that were ever recorded: a lapsed one says why a hold is back.</param>
 public sealed record Screening(
-    bool Screened,
+    ScreenState Screen,
     IReadOnlyCollection<string> Yes,
     bool Minor,
     bool GuardianConsent,
@@ -15,10 +31,40 @@ public sealed record Screening(
     IReadOnlyList<ReviewHold> Holds,
     IReadOnlyList<Clearance> Clearances,
     DateOnly Today
-);
-
-/// <summary>A clinician's clearance: the role (no name needed), the tags it covers, the first and the last day it holds.</summary>
-public sealed record Clearance(Guid Id, string Role, IReadOnlyList<LoadTag> Tags, DateOnly From, DateOnly Until)
+)
 {
-    public bool Covers(LoadTag tag, DateOnly day) => Tags.Contains(tag) && From <= day && day <= Until;
+    /// <summary>The screen is repeated after so many months.</summary>
+    public const int RescreenMonths = 6;
+
+    /// <param name="answered">Every question has an answer.</param>
+    /// <param name="screenedOn">The day on which the whole screen was last gone through; none when never.</param>
+    /// <param name="changed">Something was said to have changed since.</param>
+    public static ScreenState StateOf(bool answered, DateOnly? screenedOn, bool changed, DateOnly today) =>
+        !answered || screenedOn is null ? ScreenState.NotScreened
+        : changed ? ScreenState.SomethingChanged
+        : today >= DueOn(screenedOn.Value) ? ScreenState.Due
+        : ScreenState.Current;
+
+    public static DateOnly DueOn(DateOnly screenedOn) => screenedOn.AddMonths(RescreenMonths);
+}
+
+/// <summary>
+/// A clinician's clearance: the role (no name needed), the tags it covers, the first and the last day it holds; withdrawn early where a
+/// coach recorded that.
+/// </summary>
+public sealed record Clearance(
+    Guid Id,
+    string Role,
+    IReadOnlyList<LoadTag> Tags,
+    DateOnly From,
+    DateOnly Until,
+    DateOnly? WithdrawnOn = null
+)
+{
+    public bool Covers(LoadTag tag, DateOnly day) => Tags.Contains(tag) && StandsOn(day);
+
+    public bool StandsOn(DateOnly day) => From <= day && day <= Until && (WithdrawnOn is not { } withdrawn || day < withdrawn);
+
+    /// <summary>The first day on which it no longer holds.</summary>
+    public DateOnly LapsesOn => WithdrawnOn is { } withdrawn && withdrawn <= Until ? withdrawn : Until.AddDays(1);
 }

@@ -2,6 +2,7 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Measuring;
 using Tensarch.Core.Planning;
+using Tensarch.Core.Sessions;
 using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
 using Tensarch.Server.Measuring;
@@ -17,7 +18,8 @@ public sealed record CatalogueResponse(
     IReadOnlyList<Ladder> Ladders,
     IReadOnlyList<DrillView> Drills,
     IReadOnlyList<IntakeQuestion> Questions,
-    IReadOnlyList<Approach> Approaches
+    IReadOnlyList<Approach> Approaches,
+    IReadOnlyList<DayGate> DayGates
 );
 
 public sealed record DrillView(
@@ -45,7 +47,7 @@ public static class CatalogueEndpoints
                             c.Positions,
                             c.Batteries,
                             c.Views,
-                            c.Ladders,
+                            c.Skills,
                             [
                                 .. c.DrillList.Select(d => new DrillView(
                                     d.Key,
@@ -59,7 +61,8 @@ public static class CatalogueEndpoints
                                 )),
                             ],
                             c.Questions,
-                            c.Approaches
+                            c.Approaches,
+                            c.DayGates
                         )
                     )
             )

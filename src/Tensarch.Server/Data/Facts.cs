@@ -33,6 +33,40 @@ public static class Facts
         return Appended.Stored;
     }
 
+    /// <summary>Looks all ids up in one query; adds the rows that are new, not yet saved.</summary>
+    public static async Task<IReadOnlyList<(Guid Id, Appended Appended)>> AddFacts<TRow>(
+        this DbSet<TRow> rows,
+        IReadOnlyList<(TRow Row, string Hash)> facts,
+        CancellationToken ct
+    )
+        where TRow : class, IFact
+    {
+        if (facts.Count == 0)
+            return [];
+        var ids = facts.Select(f => f.Row.Id).ToList();
+        var stored = await rows.Where(r => ids.Contains(r.Id)).ToDictionaryAsync(r => r.Id, r => r.BodyHash, ct);
+        var told = new List<(Guid, Appended)>();
+        foreach (var (row, hash) in facts)
+        {
+            row.BodyHash = hash;
+            var known = stored.GetValueOrDefault(row.Id);
+            if (known is null)
+            {
+                rows.Add(row);
+                stored[row.Id] = hash;
+            }
+            told.Add(
+                (
+                    row.Id,
+                    known is null ? Appended.Stored
+                    : known == hash ? Appended.SameAgain
+                    : Appended.Clash
+                )
+            );
+        }
+        return told;
+    }
+
     /// <summary>Saves; an id that another studio, or a twin request, has taken is a clash and not an accident.</summary>
     public static async Task<Appended> SaveFact(this TensarchDb db, Appended appended, CancellationToken ct)
     {

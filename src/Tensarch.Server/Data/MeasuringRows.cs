@@ -3,7 +3,7 @@ using Tensarch.Core.Measuring;
 
 namespace Tensarch.Server.Data;
 
-public sealed class ReadingRow : IFact
+public sealed class ReadingRow : IFact, IJudged
 {
     public Guid Id { get; set; }
 
@@ -27,6 +27,9 @@ public sealed class ReadingRow : IFact
 
     /// <summary>Raw values in order; empty for counts.</summary>
     public required List<double> Trials { get; set; }
+
+    /// <summary>When each trial was taken, in UTC ticks, where the bench saw it; else empty.</summary>
+    public List<long> TrialsAt { get; set; } = [];
 
     public int? Successes { get; set; }
 

@@ -13,3 +13,9 @@ public interface IFact : IStudioRow
 
     string BodyHash { get; set; }
 }
+
+/// <summary>A row on which verdicts rest: with every new one the student's lines on the readiness board are derived again.</summary>
+public interface IJudged
+{
+    Guid StudentId { get; }
+}

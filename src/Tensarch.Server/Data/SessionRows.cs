@@ -3,7 +3,7 @@ using Tensarch.Core.Students;
 
 namespace Tensarch.Server.Data;
 
-public sealed class SessionRow : IStudioRow
+public sealed class SessionRow : IStudioRow, IJudged
 {
     public Guid Id { get; set; }
 
@@ -11,7 +11,7 @@ public sealed class SessionRow : IStudioRow
 
     public Guid StudentId { get; set; }
 
-    public required string Ladder { get; set; }
+    public required string Skill { get; set; }
 
     public DateOnly Date { get; set; }
 
@@ -34,10 +34,13 @@ public sealed class SessionRow : IStudioRow
     public DateOnly? StartedOn { get; set; }
 
     public DateTimeOffset? EndedAt { get; set; }
+
+    /// <summary>What was worked, each drill, variant and side once: drawn from the sets, so that a season is judged without reading every round of it.</summary>
+    public List<string> Worked { get; set; } = [];
 }
 
 /// <summary>One round that was done, in a session or on the bench.</summary>
-public sealed class SetRow : IFact
+public sealed class SetRow : IFact, IJudged
 {
     public Guid Id { get; set; }
 
@@ -73,7 +76,7 @@ public sealed class SetRow : IFact
 }
 
 /// <summary>What a body said, and where.</summary>
-public sealed class SignalRow : IFact
+public sealed class SignalRow : IFact, IJudged
 {
     public Guid Id { get; set; }
 

@@ -4,7 +4,7 @@ using Tensarch.Core.Skills;
 namespace Tensarch.Server.Data;
 
 /// <summary>A student on a ladder, at the version they follow.</summary>
-public sealed class SkillRow : IStudioRow
+public sealed class SkillRow : IStudioRow, IJudged
 {
     public Guid Id { get; set; }
 
@@ -12,7 +12,11 @@ public sealed class SkillRow : IStudioRow
 
     public Guid StudentId { get; set; }
 
-    public required string Ladder { get; set; }
+    /// <summary>The shipped skill; a student is on it once.</summary>
+    public required string Skill { get; set; }
+
+    /// <summary>The ladder that is followed: the shipped one, or a coach's copy of it.</summary>
+    public required string LadderKey { get; set; }
 
     public int LadderVersion { get; set; }
 
@@ -22,7 +26,7 @@ public sealed class SkillRow : IStudioRow
 }
 
 /// <summary>A decision with the evidence it was taken on. Appended, never changed.</summary>
-public sealed class DecisionRow : IFact
+public sealed class DecisionRow : IFact, IJudged
 {
     public Guid Id { get; set; }
 
@@ -30,7 +34,7 @@ public sealed class DecisionRow : IFact
 
     public Guid StudentId { get; set; }
 
-    public required string Ladder { get; set; }
+    public required string Skill { get; set; }
 
     public Side? Side { get; set; }
 
@@ -52,7 +56,7 @@ public sealed class DecisionRow : IFact
     public string BodyHash { get; set; } = "";
 }
 
-public sealed class FormCheckRow : IFact
+public sealed class FormCheckRow : IFact, IJudged
 {
     public Guid Id { get; set; }
 
@@ -60,7 +64,7 @@ public sealed class FormCheckRow : IFact
 
     public Guid StudentId { get; set; }
 
-    public required string Ladder { get; set; }
+    public required string Skill { get; set; }
 
     public int Stage { get; set; }
 
@@ -73,4 +77,88 @@ public sealed class FormCheckRow : IFact
     public Guid By { get; set; }
 
     public string BodyHash { get; set; } = "";
+}
+
+/// <summary>A way out that a coach watched: how many of how many times it was safe.</summary>
+public sealed class ExitCheckRow : IFact, IJudged
+{
+    public Guid Id { get; set; }
+
+    public Guid StudioId { get; set; }
+
+    public Guid StudentId { get; set; }
+
+    public required string Skill { get; set; }
+
+    public int Stage { get; set; }
+
+    public Side? Side { get; set; }
+
+    public int Safe { get; set; }
+
+    public int Of { get; set; }
+
+    public DateTimeOffset At { get; set; }
+
+    public Guid By { get; set; }
+
+    public string BodyHash { get; set; } = "";
+}
+
+/// <summary>One version of a coach's own ladder. Appended, never changed: whoever follows it keeps it.</summary>
+public sealed class OwnLadderRow : IFact
+{
+    public Guid Id { get; set; }
+
+    public Guid StudioId { get; set; }
+
+    /// <summary>The same for all versions.</summary>
+    public required string LadderKey { get; set; }
+
+    /// <summary>Counts up from 1.</summary>
+    public int Version { get; set; }
+
+    public required string Skill { get; set; }
+
+    public required string Name { get; set; }
+
+    /// <summary>The core's ladder as JSON.</summary>
+    public required string Json { get; set; }
+
+    public DateTimeOffset At { get; set; }
+
+    public Guid By { get; set; }
+
+    public string BodyHash { get; set; } = "";
+}
+
+/// <summary>
+/// Where one gate lies on the readiness board: derived from the facts and kept, so that a board of a thousand students is one query. A
+/// row whose <see cref="DueAt"/> has come is derived again before it is shown; every new fact of the student makes it due.
+/// </summary>
+public sealed class BoardRow : IStudioRow
+{
+    /// <summary>Of student, skill and side: the same each time.</summary>
+    public Guid Id { get; set; }
+
+    public Guid StudioId { get; set; }
+
+    public Guid StudentId { get; set; }
+
+    public required string Skill { get; set; }
+
+    public Side? Side { get; set; }
+
+    public ReadinessGroup Group { get; set; }
+
+    /// <summary>The order within a group, least first.</summary>
+    public double Rank { get; set; }
+
+    /// <summary>The line as it is shown, as JSON.</summary>
+    public required string LineJson { get; set; }
+
+    public DateTimeOffset DueAt { get; set; }
+
+    /// <summary>Counts up with every new fact: what was derived from older ones is not written over it.</summary>
+    public int Stamp { get; set; }
 }

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using System.Text.Json.Serialization;
 using Tensarch.Core;
 
 namespace Tensarch.Server.Data;
@@ -9,6 +10,15 @@ public static class StoredJson
     public static readonly JsonSerializerOptions Options = CoreJson.Apply(new(JsonSerializerDefaults.Web));
 
     public static string Write<T>(T value) => JsonSerializer.Serialize(value, Options);
+
+    /// <summary>For files that people read.</summary>
+    public static string WriteIndented<T>(T value) => JsonSerializer.Serialize(value, Indented);
+
+    private static readonly JsonSerializerOptions Indented = new(Options)
+    {
+        WriteIndented = true,
+        DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
+    };
 
     public static T Read<T>(string json) => JsonSerializer.Deserialize<T>(json, Options)!;
 }

@@ -35,7 +35,19 @@ public sealed class StudentRow : IStudioRow
 
     public int BlocksOwned { get; set; }
 
+    /// <summary>Keys of the props they have at home.</summary>
+    public List<string> Equipment { get; set; } = [];
+
     public int SessionMinutes { get; set; }
+
+    /// <summary>The days on which they can train, as JSON.</summary>
+    public string? DaysJson { get; set; }
+
+    /// <summary>The skills they want, the most wanted first, as JSON.</summary>
+    public string? GoalsJson { get; set; }
+
+    /// <summary>The student's own consent to being measured and to what is written down.</summary>
+    public DateOnly? ConsentOn { get; set; }
 
     public DateOnly? GuardianConsentOn { get; set; }
 
@@ -47,7 +59,7 @@ public sealed class StudentRow : IStudioRow
 }
 
 /// <summary>One answer to one intake question; the newest counts.</summary>
-public sealed class AnswerRow : IStudioRow
+public sealed class AnswerRow : IStudioRow, IJudged
 {
     public long Id { get; set; }
 
@@ -64,7 +76,7 @@ public sealed class AnswerRow : IStudioRow
     public Guid By { get; set; }
 }
 
-public sealed class ClearanceRow : IFact
+public sealed class ClearanceRow : IFact, IJudged
 {
     public Guid Id { get; set; }
 
@@ -87,7 +99,7 @@ public sealed class ClearanceRow : IFact
     public string BodyHash { get; set; } = "";
 }
 
-public sealed class ReviewRow : IFact
+public sealed class ReviewRow : IFact, IJudged
 {
     public Guid Id { get; set; }
 
@@ -104,4 +116,77 @@ public sealed class ReviewRow : IFact
     public Guid By { get; set; }
 
     public string BodyHash { get; set; } = "";
+}
+
+public enum ScreeningKind
+{
+    /// <summary>The whole screen was gone through.</summary>
+    Whole,
+
+    /// <summary>Something changed since: nothing is planned until the screen is gone through again.</summary>
+    SomethingChanged,
+}
+
+public sealed class ScreeningRow : IFact, IJudged
+{
+    public Guid Id { get; set; }
+
+    public Guid StudioId { get; set; }
+
+    public Guid StudentId { get; set; }
+
+    public ScreeningKind Kind { get; set; }
+
+    /// <summary>What changed, in the student's words.</summary>
+    public string? Note { get; set; }
+
+    /// <summary>The day in the studio's time zone.</summary>
+    public DateOnly On { get; set; }
+
+    public DateTimeOffset At { get; set; }
+
+    public Guid By { get; set; }
+
+    public string BodyHash { get; set; } = "";
+}
+
+/// <summary>A clearance that no longer holds, before its last day.</summary>
+public sealed class WithdrawalRow : IFact, IJudged
+{
+    public Guid Id { get; set; }
+
+    public Guid StudioId { get; set; }
+
+    public Guid StudentId { get; set; }
+
+    public Guid ClearanceId { get; set; }
+
+    public required string Reason { get; set; }
+
+    /// <summary>The first day on which it does not hold.</summary>
+    public DateOnly On { get; set; }
+
+    public DateTimeOffset At { get; set; }
+
+    public Guid By { get; set; }
+
+    public string BodyHash { get; set; } = "";
+}
+
+/// <summary>The body data as they were written down once: every change is a new row with who and when.</summary>
+public sealed class BodyRow : IStudioRow, IJudged
+{
+    public long Id { get; set; }
+
+    public Guid StudioId { get; set; }
+
+    public Guid StudentId { get; set; }
+
+    public int Version { get; set; }
+
+    public required string BodyJson { get; set; }
+
+    public DateTimeOffset At { get; set; }
+
+    public Guid By { get; set; }
 }

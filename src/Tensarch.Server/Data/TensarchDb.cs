@@ -19,6 +19,12 @@ public sealed class TensarchDb(DbContextOptions<TensarchDb> options, StudioScope
 
     public DbSet<ClearanceRow> Clearances => Set<ClearanceRow>();
 
+    public DbSet<WithdrawalRow> Withdrawals => Set<WithdrawalRow>();
+
+    public DbSet<ScreeningRow> Screenings => Set<ScreeningRow>();
+
+    public DbSet<BodyRow> Bodies => Set<BodyRow>();
+
     public DbSet<ReviewRow> Reviews => Set<ReviewRow>();
 
     public DbSet<ReadingRow> Readings => Set<ReadingRow>();
@@ -40,6 +46,12 @@ public sealed class TensarchDb(DbContextOptions<TensarchDb> options, StudioScope
     public DbSet<DecisionRow> Decisions => Set<DecisionRow>();
 
     public DbSet<FormCheckRow> FormChecks => Set<FormCheckRow>();
+
+    public DbSet<ExitCheckRow> ExitChecks => Set<ExitCheckRow>();
+
+    public DbSet<OwnLadderRow> OwnLadders => Set<OwnLadderRow>();
+
+    public DbSet<BoardRow> Board => Set<BoardRow>();
 
     public DbSet<SessionRow> Sessions => Set<SessionRow>();
 
@@ -78,6 +90,13 @@ public sealed class TensarchDb(DbContextOptions<TensarchDb> options, StudioScope
         Own<ClearanceRow>(builder);
         builder.Entity<ClearanceRow>().HasIndex(c => c.StudentId);
         builder.Entity<ClearanceRow>().PrimitiveCollection(c => c.Tags).ElementType().HasConversion<string>();
+        Own<WithdrawalRow>(builder);
+        Index<WithdrawalRow>(builder, w => new { w.StudentId });
+        builder.Entity<WithdrawalRow>().HasIndex(w => w.ClearanceId).IsUnique();
+        Own<ScreeningRow>(builder);
+        Index<ScreeningRow>(builder, s => new { s.StudentId, s.At });
+        Own<BodyRow>(builder);
+        Index<BodyRow>(builder, b => new { b.StudentId, b.Id });
         Own<ReviewRow>(builder);
         builder.Entity<ReviewRow>().HasIndex(r => r.StudentId);
 
@@ -182,14 +201,14 @@ public sealed class TensarchDb(DbContextOptions<TensarchDb> options, StudioScope
         builder.Entity<MarkRow>().HasOne<PictureRow>().WithMany().HasForeignKey(m => m.PictureId);
 
         Own<SkillRow>(builder);
-        builder.Entity<SkillRow>().HasIndex(s => new { s.StudentId, s.Ladder }).IsUnique();
+        builder.Entity<SkillRow>().HasIndex(s => new { s.StudentId, s.Skill }).IsUnique();
         Own<DecisionRow>(builder);
         builder
             .Entity<DecisionRow>()
             .HasIndex(d => new
             {
                 d.StudentId,
-                d.Ladder,
+                d.Skill,
                 d.At,
             });
         Own<FormCheckRow>(builder);
@@ -198,9 +217,56 @@ public sealed class TensarchDb(DbContextOptions<TensarchDb> options, StudioScope
             .HasIndex(f => new
             {
                 f.StudentId,
-                f.Ladder,
+                f.Skill,
                 f.At,
             });
+
+        Own<ExitCheckRow>(builder);
+        Index<ExitCheckRow>(
+            builder,
+            e => new
+            {
+                e.StudentId,
+                e.Skill,
+                e.At,
+            }
+        );
+        Own<OwnLadderRow>(builder);
+        builder
+            .Entity<OwnLadderRow>()
+            .HasIndex(l => new
+            {
+                l.StudioId,
+                l.LadderKey,
+                l.Version,
+            })
+            .IsUnique();
+        Own<BoardRow>(builder);
+        builder.Entity<BoardRow>().Property(b => b.Stamp).IsConcurrencyToken();
+        builder.Entity<BoardRow>().HasOne<StudentRow>().WithMany().HasForeignKey(b => b.StudentId);
+        Index<BoardRow>(
+            builder,
+            b => new
+            {
+                b.StudioId,
+                b.Group,
+                b.Rank,
+                b.Id,
+            }
+        );
+        Index<BoardRow>(
+            builder,
+            b => new
+            {
+                b.StudioId,
+                b.Skill,
+                b.Group,
+                b.Rank,
+                b.Id,
+            }
+        );
+        Index<BoardRow>(builder, b => new { b.StudioId, b.DueAt });
+        Index<BoardRow>(builder, b => new { b.StudentId });
 
         Own<SessionRow>(builder);
         builder.Entity<SessionRow>().HasIndex(s => new { s.StudentId, s.CreatedAt });
@@ -223,7 +289,8 @@ public sealed class TensarchDb(DbContextOptions<TensarchDb> options, StudioScope
         builder.Entity<TRow>().HasOne<StudioRow>().WithMany().HasForeignKey(row => row.StudioId);
     }
 
-    public override Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
+    /// <summary>Stamps new rows with the studio, and makes the board's lines due for every student about whom there is a new fact.</summary>
+    public override async Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
     {
         foreach (var entry in ChangeTracker.Entries<IStudioRow>().Where(e => e.State is EntityState.Added or EntityState.Modified))
         {
@@ -232,8 +299,29 @@ public sealed class TensarchDb(DbContextOptions<TensarchDb> options, StudioScope
             if (entry.Entity.StudioId != Studio)
                 throw new InvalidOperationException("A row of another studio is not written.");
         }
-        return base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
+        var judged = ChangeTracker
+            .Entries<IJudged>()
+            .Where(e => e.State is EntityState.Added or EntityState.Modified)
+            .Select(e => e.Entity.StudentId)
+            .ToHashSet();
+        if (judged.Count == 0)
+            return await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
+        await using var transaction = Database.CurrentTransaction is null ? await Database.BeginTransactionAsync(cancellationToken) : null;
+        var saved = await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
+        await MakeDue(judged, cancellationToken);
+        if (transaction is not null)
+            await transaction.CommitAsync(cancellationToken);
+        return saved;
     }
+
+    /// <summary>The board's lines of these students are derived again before they are shown.</summary>
+    public Task<int> MakeDue(IReadOnlyCollection<Guid> students, CancellationToken ct) =>
+        Board
+            .Where(b => students.Contains(b.StudentId))
+            .ExecuteUpdateAsync(
+                set => set.SetProperty(b => b.DueAt, DateTimeOffset.UnixEpoch).SetProperty(b => b.Stamp, b => b.Stamp + 1),
+                ct
+            );
 
     /// <summary>SQLite cannot order by an instant with an offset: it is kept as UTC ticks.</summary>
     private sealed class UtcTicks()

@@ -49,8 +49,8 @@ public static class DemoStudio
         var catalogue = scope.ServiceProvider.GetRequiredService<CatalogueContent>();
         var files = scope.ServiceProvider.GetRequiredService<PictureFiles>();
         var today = scope.ServiceProvider.GetRequiredService<StudioClock>().Today;
-        foreach (var who in DemoCase.All)
-            await new Simulator(db, catalogue, files, mine, today, Seed(who.Name)).Live(who, ct);
+        foreach (var who in DemoCases.All)
+            await new Simulator(db, catalogue, files, mine, today, who, Seed(who.Name)).Live(ct);
         await transaction.CommitAsync(ct);
     }
 

@@ -4,6 +4,7 @@ using Tensarch.Core.Measuring;
 using Tensarch.Core.Planning;
 using Tensarch.Core.Sessions;
 using Tensarch.Core.Skills;
+using Tensarch.Core.Students;
 using Tensarch.Server.Data;
 using Tensarch.Server.Measuring;
 using Tensarch.Server.Planning;
@@ -17,81 +18,66 @@ namespace Tensarch.Server.Demo;
 /// Lives fourteen weeks of one student's training: a true range that training moves towards a limit, read with the catalogue's
 /// noise, through the same desks that the screens use. Seeded: the same each time, relative to today.
 /// </summary>
-internal sealed class Simulator(TensarchDb db, CatalogueContent catalogue, PictureFiles files, StudioScope scope, DateOnly today, int seed)
+internal sealed class Simulator(
+    TensarchDb db,
+    CatalogueContent catalogue,
+    PictureFiles files,
+    StudioScope scope,
+    DateOnly today,
+    DemoCase who,
+    int seed
+)
 {
+    private const int CountedAttempts = 10;
+
     private readonly Random random = new(seed);
     private readonly SimulatedClock time = new();
     private readonly Gate gate = new(catalogue);
+    private readonly SimulatedBody body = new(who, catalogue, today, seed);
+    private Guid id;
+    private Standing? now;
 
     private StudioClock Clock => new(time, scope);
 
-    private Standings Standings => new(db, catalogue, Clock);
+    private StudioLadders Ladders => new(db, catalogue);
 
-    public async Task Live(DemoCase who, CancellationToken ct)
-    {
-        var truth = SideExtensions.Both.ToDictionary(s => s, s => who.Of(s).ToDictionary(r => r.Measure, r => r.Start));
-        var first = who.Days.Concat(who.Tests).Min();
-        time.Set(At(first, 9));
-        var id = await Enrol(who, ct);
-        foreach (var day in who.Days.Concat(who.Tests).Distinct().Order())
-        {
-            var trains = who.Days.Contains(day);
-            if (who.Tests.Contains(day) || trains && await WantsRetest(id, ct))
-                await Read(who, id, truth, day == first, At(day, day == 0 ? 0 : 16), ct);
-            if (day == first && trains && who.OnLadder)
-                await Place(id, ct);
-            if (trains)
-                await Train(who, id, truth, At(day, 17), ct);
-            if (day <= who.DecidesUntil)
-                await Decide(id, ct);
-            db.ChangeTracker.Clear();
-        }
-        foreach (var picture in who.Pictures ?? [])
-            await Photograph(id, picture, ct);
-    }
-
-    /// <summary>Takes a side picture and, where it shows a measure, reads it from landmarks placed three times.</summary>
-    private async Task Photograph(Guid student, DemoPicture shown, CancellationToken ct)
-    {
-        time.Set(At(shown.Day, 18).AddMinutes(shown.Day == -1 ? -100 : 0));
-        var desk = new PictureDesk(db, catalogue, files, Clock, scope);
-        var kept = await desk.Keep(student, NewId(), shown.Picture.View, Clock.Now, shown.Picture.Draw(), ct);
-        Must(kept.Problems);
-        var marks = new List<Guid>();
-        for (var i = 0; i < 3; i++)
-        {
-            var placed = shown.Picture.Truth.Select(p => new PicturePoint(
-                p.X + 1.5 * Normal.Next(random),
-                p.Y + 1.5 * Normal.Next(random)
-            ));
-            var marked = await desk.Mark(kept.Value.Row, new(NewId(), new([.. placed])), ct);
-            Must(marked.Problems);
-            marks.Add(marked.Value.Row.Id);
-        }
-        if (catalogue.FindMeasure(shown.Picture.View) is not { } measure)
-            return;
-        var request = new ReadingRequest(
-            NewId(),
-            measure.Key,
-            null,
-            Warmth.Warm,
-            null,
-            Instrument.Picture,
-            [],
-            [],
-            4,
-            5,
-            0,
-            null,
-            Clock.Now,
-            shown.Level,
-            Marks: marks
-        );
-        Must((await Readings.Take(student, request, ct)).Problems);
-        db.ChangeTracker.Clear();
-    }
+    private Standings Standings => new(db, catalogue, Ladders, Clock);
 
     private ReadingDesk Readings => new(db, new StudioMeasures(db, catalogue, scope), new OwnNoises(db), Standings, Clock, scope);
+
+    private SkillDesk Skills => new(db, catalogue, Ladders, Clock, scope);
+
+    public async Task Live(CancellationToken ct)
+    {
+        time.Set(At(who.FirstDay, 9));
+        await Enrol(ct);
+        foreach (var day in who.Days.Concat(who.Tests).Distinct().Order())
+        {
+            var (first, trains) = (day == who.FirstDay, who.Days.Contains(day));
+            time.Set(At(day, day == 0 ? 0 : 15));
+            if (who.Tests.Contains(day) || trains && await WantsRetest(ct))
+                await Read(first, At(day, day == 0 ? 0 : 16), ct);
+            if (first)
+                await Place(ct);
+            if (trains)
+                await Train(day, ct);
+            if (day <= who.DecidesUntil)
+                await Decide(ct);
+            Written();
+        }
+        foreach (var picture in who.Pictures)
+        {
+            time.Set(At(picture.Day, 18).AddMinutes(picture.Day == -1 ? -100 : 0));
+            var camera = new DemoCamera(db, catalogue, new(db, catalogue, files, Clock, scope), Readings, Clock, random);
+            await camera.Photograph(id, picture, NewId, ct);
+        }
+        if (who.PlansNext)
+        {
+            time.Set(At(0, 0));
+            Must((await Plan(await Now(ct), who.Skills[0].Skill, ct)).Problems);
+            db.ChangeTracker.Clear();
+        }
+    }
 
     private DateTimeOffset At(int day, int hour)
     {
@@ -108,11 +94,21 @@ internal sealed class Simulator(TensarchDb db, CatalogueContent catalogue, Pictu
         return new(bytes);
     }
 
-    private async Task<Guid> Enrol(DemoCase who, CancellationToken ct)
+    /// <summary>Where the student stands now. Read again only after something was written: this is most of the work of making a demo.</summary>
+    private async Task<Standing> Now(CancellationToken ct) => now ??= (await Standings.Of(id, ct))!;
+
+    private void Written()
+    {
+        now = null;
+        db.ChangeTracker.Clear();
+    }
+
+    private async Task Enrol(CancellationToken ct)
     {
         var desk = new StudentDesk(db, catalogue, Clock, scope);
-        var id = NewId();
-        var body = new StudentBody(
+        id = NewId();
+        var (consented, minor) = (Clock.Today, who.Age < Age.Adult);
+        var written = new StudentBody(
             who.Name,
             who.About,
             today.AddYears(-who.Age).AddDays(-random.Next(20, 300)),
@@ -120,125 +116,152 @@ internal sealed class Simulator(TensarchDb db, CatalogueContent catalogue, Pictu
             who.LegCm - 0.5,
             null,
             4.5,
-            7,
+            who.Ceiling,
             who.Standard,
             4,
             who.Minutes,
-            null
+            minor ? consented : null,
+            ConsentOn: consented,
+            Goals: who.Goals,
+            Equipment: who.Equipment,
+            Days:
+            [
+                new(DayOfWeek.Monday, null, who.Minutes, DayHalf.Pm),
+                new(DayOfWeek.Wednesday, null, who.Minutes, DayHalf.Pm),
+                new(DayOfWeek.Friday, null, who.Minutes, DayHalf.Pm),
+            ]
         );
-        Must((await desk.Add(new(id, body), ct)).Problems);
-        Must(await desk.Answer(id, [.. catalogue.Questions.Select(q => new AnswerItem(q.Key, who.Yes.Contains(q.Key)))], ct));
-        return id;
-    }
-
-    private async Task<bool> WantsRetest(Guid id, CancellationToken ct)
-    {
-        var standing = await Standings.Of(id, SkillEndpoints.FrontSplit, ct);
-        return standing!.Ladder is not null
-            && SideExtensions.Both.Any(s =>
-                standing.Judge(gate, s) is { State: GateState.Retest, Next: { Code: "retest", NotBefore: { } day } } && day <= Clock.Today
-            );
-    }
-
-    /// <summary>Both sides of what the present gates read; of everything at the baseline.</summary>
-    private async Task Read(
-        DemoCase who,
-        Guid id,
-        Dictionary<Side, Dictionary<string, double>> truth,
-        bool baseline,
-        DateTimeOffset at,
-        CancellationToken ct
-    )
-    {
-        time.Set(at);
-        var desk = Readings;
-        var wanted = baseline || !who.OnLadder ? [.. truth[Side.Left].Keys] : await Wanted(id, ct);
-        foreach (var measure in wanted.Select(catalogue.Measure))
-        foreach (var side in SideExtensions.Both)
+        Must((await desk.Add(new(id, written), ct)).Problems);
+        AnswerItem[] answers = [.. catalogue.Questions.Select(q => new AnswerItem(q.Key, who.Yes.Contains(q.Key)))];
+        Must(await desk.Answer(id, new(answers, NewId()), ct));
+        foreach (var given in who.Clearances)
         {
-            var noise = NoiseOf(at, measure, side);
-            var day = truth[side][measure.Key] + Normal.Next(noise) * measure.Tau;
-            var trials = Enumerable.Range(0, 3).Select(_ => Rounded(day + Normal.Next(noise) * measure.Sem, measure)).ToList();
-            var standard = measure.Standards.Count > 0 ? who.Standard : null;
-            var request = new ReadingRequest(
-                NewId(),
-                measure.Key,
-                side,
-                Warmth.Warm,
-                standard,
-                measure.Instruments[0],
-                trials,
-                [],
-                4,
-                6,
-                0,
-                null,
-                at.AddSeconds(random.Next(600)),
-                Confirmed: true
-            );
-            time.Set(at.AddMinutes(15));
-            Must((await desk.Take(id, request, ct)).Problems);
+            var clearance = new ClearanceRequest(NewId(), given.Role, given.Tags, today.AddDays(given.From), today.AddDays(given.Until));
+            Must((await desk.Clear(id, clearance, ct)).Problems);
         }
-    }
-
-    private async Task<List<string>> Wanted(Guid id, CancellationToken ct)
-    {
-        var standing = (await Standings.Of(id, SkillEndpoints.FrontSplit, ct))!;
-        var tests = SideExtensions.Both.SelectMany(s => standing.Judge(gate, s).Tests).Select(t => t.Test);
-        return [.. tests.OfType<RomCriterion>().Select(t => t.Measure).Append(standing.Compare(catalogue).Measure).Distinct()];
-    }
-
-    private async Task Place(Guid id, CancellationToken ct)
-    {
-        var standing = (await Standings.Of(id, SkillEndpoints.FrontSplit, ct))!;
-        var placing = new Placing(gate);
-        var ladder = catalogue.NewestLadder(SkillEndpoints.FrontSplit)!;
-        var request = new SkillStart(
-            NewId(),
-            ladder.Key,
-            "long-and-ramped",
-            NewId(),
-            placing.Suggest(ladder, Side.Left, standing.Evidence),
-            NewId(),
-            placing.Suggest(ladder, Side.Right, standing.Evidence)
-        );
-        Must((await new SkillDesk(db, catalogue, Clock, scope).Start(standing, request, ct)).Problems);
         db.ChangeTracker.Clear();
     }
 
-    private async Task Train(
-        DemoCase who,
-        Guid id,
-        Dictionary<Side, Dictionary<string, double>> truth,
-        DateTimeOffset at,
-        CancellationToken ct
-    )
+    private async Task<bool> WantsRetest(CancellationToken ct) =>
+        (await Now(ct))
+            .Skills.SelectMany(s => s.Judge(gate))
+            .Any(v => v is { State: GateState.Retest, Next: { Code: "retest", NotBefore: { } day } } && day <= Clock.Today);
+
+    /// <summary>Everything at the baseline; later what the present gates read. Holds are tried twice, five minutes apart.</summary>
+    private async Task Read(bool baseline, DateTimeOffset at, CancellationToken ct)
     {
         time.Set(at);
-        var standing = (await Standings.Of(id, SkillEndpoints.FrontSplit, ct))!;
-        var planned = await new PlanDesk(db, catalogue, Clock, scope).Plan(standing, new(NewId(), null, null), ct);
+        var standing = await Now(ct);
+        var wanted = baseline || standing.Skills.Count == 0 ? body.Measures : Wanted(standing);
+        foreach (var measure in wanted.Distinct().Select(catalogue.Measure).Where(m => m.HeldBy(standing.Cautions) is null).ToList())
+        foreach (var range in body.Of(measure.Key).ToList())
+        {
+            var times = measure.Kind == MeasureKind.Hold ? 2 : 1;
+            for (var attempt = 0; attempt < times; attempt++)
+                await Take(measure, range, at.AddSeconds(300 * attempt + random.Next(240)), attempt, ct);
+        }
+        Written();
+    }
+
+    private async Task Take(Measure measure, TrueRange range, DateTimeOffset at, int attempt, CancellationToken ct)
+    {
+        time.Set(at.AddMinutes(15));
+        var day = Clock.DayOf(at);
+        var counts = measure.Kind == MeasureKind.Rate;
+        var request = new ReadingRequest(
+            NewId(),
+            measure.Key,
+            range.Side,
+            Warmth.Warm,
+            measure.Standards.Count > 0 ? who.Standard : null,
+            measure.Instruments[0],
+            counts ? [] : body.Trials(range, day, attempt),
+            [],
+            4,
+            6,
+            0,
+            null,
+            at,
+            range.Level,
+            counts ? body.Successes(range, day, CountedAttempts) : null,
+            counts ? CountedAttempts : null,
+            Confirmed: true
+        );
+        Must((await Readings.Take(id, request, ct)).Problems);
+    }
+
+    private IEnumerable<string> Wanted(Standing standing) =>
+        standing
+            .Skills.SelectMany(s =>
+                s.Judge(gate).SelectMany(v => v.Tests).Select(t => t.Test.ReadMeasure).Append(s.Compare(catalogue)?.Measure)
+            )
+            .OfType<string>();
+
+    private async Task Place(CancellationToken ct)
+    {
+        foreach (var starts in who.Skills)
+        {
+            var ladder = catalogue.NewestLadder(starts.Skill)!;
+            if (starts.Shown)
+                await Show(ladder, starts.Stages!.Min(), ct);
+            Written();
+            var evidence = (await Now(ct)).For(ladder);
+            var placing = new Placing(gate);
+            var courses = ladder.Courses.Select(
+                (side, i) => new CourseStart(NewId(), side, starts.Stages?[i] ?? placing.Suggest(ladder, side, evidence).Suggested)
+            );
+            var request = new SkillStart(NewId(), ladder.Key, starts.Approach, [.. courses]);
+            Must((await Skills.Start(await Now(ct), request, ct)).Problems);
+            Written();
+        }
+    }
+
+    /// <summary>Forms and ways out of the stages below are shown to the coach.</summary>
+    private async Task Show(Ladder ladder, int start, CancellationToken ct)
+    {
+        var desk = new EvidenceDesk(db, catalogue, Clock, scope);
+        foreach (var stage in ladder.Stages.Where(s => s.Number < start))
+        foreach (var test in stage.Tests)
+        foreach (var side in test is ExitCriterion exit ? exit.Limb.ReadFor(null) : ladder.Courses)
+            if (test is FormCriterion form)
+                Must((await desk.TickForm(id, ladder, new(NewId(), stage.Number, side, [.. form.Items.Select(i => i.Key)]), ct)).Problems);
+            else if (test is ExitCriterion shown)
+                Must((await desk.ShowExit(id, ladder, new(NewId(), stage.Number, side, shown.Times, shown.Times), ct)).Problems);
+    }
+
+    private async Task<Result<(SessionRow Row, Appended Appended)>> Plan(Standing standing, string skill, CancellationToken ct) =>
+        await new PlanDesk(db, catalogue, Clock, scope).Plan(standing, new(NewId(), null, null, skill), ct);
+
+    /// <summary>Someone with two skills trains them in turn.</summary>
+    private async Task Train(int day, CancellationToken ct)
+    {
+        var at = At(day, 17);
+        time.Set(at);
+        var skill = who.Skills[who.Days.Index().First(d => d.Item == day).Index % who.Skills.Count].Skill;
+        var planned = await Plan(await Now(ct), skill, ct);
         Must(planned.Problems);
         var row = planned.Value.Row;
         var timeline = Timeline.Of(PlanDesk.Read(row), catalogue);
         time.Set(at.AddSeconds(row.TotalSeconds + 60));
-        var sets = timeline.SelectMany(part => Done(part, truth, at)).ToList();
+        var sets = timeline.SelectMany(part => Done(part, at)).ToList();
+        var felt = who
+            .Pains.Where(p => p.Day == day)
+            .Select(p => new SignalFact(NewId(), p.Drill, SignalKind.DullPain, p.Region, p.Side, p.Pain, null, at.AddMinutes(25)));
         var log = new SessionDesk(db, catalogue, Clock, scope);
-        Must((await log.Log(row.Id, new(Clock.Now, sets, [], Clock.Now), ct)).Problems);
-
-        foreach (var side in SideExtensions.Both)
-        foreach (var range in who.Of(side))
-            truth[side][range.Measure] += who.Rate * (range.Limit - truth[side][range.Measure]);
+        Must((await log.Log(row.Id, new(Clock.Now, sets, [.. felt], Clock.Now), ct)).Problems);
+        body.Train();
+        Written();
     }
 
     /// <summary>One fact a round. A hold that a gate asks for lasts when the split is nearly there, and falls short when it is not.</summary>
-    private IEnumerable<SetFact> Done(TimelinePart part, Dictionary<Side, Dictionary<string, double>> truth, DateTimeOffset at)
+    private IEnumerable<SetFact> Done(TimelinePart part, DateTimeOffset at)
     {
         foreach (var round in part.Segments.Where(s => s.Kind == SegmentKind.Work).GroupBy(s => s.Round))
         {
-            var reps = round.Sum(s => s.Reps ?? 0);
-            var seconds = round.Sum(s => s.Seconds);
-            var tested = part.Planned.Reason.Code == "gateAsksHold" && part.PlannedSide is { Side: not null, Dose: HoldDose };
-            var short_ = tested && truth[part.PlannedSide.Side!.Value]["front-split-gap"] > NeededGap(part.PlannedSide.Stage) + 4;
+            var (reps, seconds) = (round.Sum(s => s.Reps ?? 0), round.Sum(s => s.Seconds));
+            var tested = part.Planned.Reason.Code == "gateAsksHold" && part.PlannedSide.Dose is HoldDose;
+            var fallsShort =
+                tested && body.True("front-split-gap", part.PlannedSide.Side) is { } gap && gap > NeededGap(part.PlannedSide.Stage) + 4;
             yield return new(
                 NewId(),
                 part.Planned.Drill,
@@ -246,7 +269,7 @@ internal sealed class Simulator(TensarchDb db, CatalogueContent catalogue, Pictu
                 part.PlannedSide.Side,
                 round.Key,
                 reps > 0 ? null
-                    : short_ ? seconds - 4
+                    : fallsShort ? seconds - 4
                     : seconds + (tested ? 1 : 0),
                 reps > 0 ? reps : null,
                 3 + random.Next(2),
@@ -258,42 +281,56 @@ internal sealed class Simulator(TensarchDb db, CatalogueContent catalogue, Pictu
 
     private double NeededGap(int stage) =>
         catalogue
-            .NewestLadder(SkillEndpoints.FrontSplit)!
+            .NewestLadder("front-split")!
             .StageAt(stage)
             .Tests.OfType<RomCriterion>()
             .FirstOrDefault(t => t.Measure == "front-split-gap")
             ?.Threshold
         ?? 0;
 
-    /// <summary>Advances through every open gate; a first advance can open the other side's.</summary>
-    private async Task Decide(Guid id, CancellationToken ct)
+    /// <summary>Advances through every open gate; a first advance can open the other side's. Form is watched where it is all that is missing.</summary>
+    private async Task Decide(CancellationToken ct)
     {
         while (true)
         {
-            db.ChangeTracker.Clear();
-            var standing = (await Standings.Of(id, SkillEndpoints.FrontSplit, ct))!;
-            if (standing.Ladder is null)
+            var standing = await Now(ct);
+            var open = standing
+                .Skills.SelectMany(s => s.Judge(gate).Select(v => (Skill: s, Verdict: v)))
+                .FirstOrDefault(s => s.Verdict.State == GateState.Open || OnlyShowing(s.Verdict));
+            if (open.Skill is not { } skill)
                 return;
-            var open = SideExtensions.Both.Select(s => standing.Judge(gate, s)).FirstOrDefault(v => v.State == GateState.Open);
-            if (open is null)
-                return;
-            var request = new DecisionRequest(NewId(), open.Side, DecisionKind.Advance, open.Stage, null);
-            Must((await new SkillDesk(db, catalogue, Clock, scope).Decide(standing, request, ct)).Problems);
+            var verdict = open.Verdict;
+            if (verdict.State != GateState.Open)
+            {
+                await Show(skill.Ladder, verdict, ct);
+                Written();
+                continue;
+            }
+            var request = new DecisionRequest(NewId(), verdict.Side, DecisionKind.Advance, verdict.Stage, null);
+            Must((await Skills.Decide(standing, skill, request, ct)).Problems);
+            Written();
         }
     }
 
-    private static double Rounded(double value, Measure measure) =>
-        Math.Round(Math.Clamp(Math.Round(value / measure.Resolution) * measure.Resolution, measure.Min, measure.Max), 2);
+    private static bool OnlyShowing(GateVerdict verdict) =>
+        verdict.State is GateState.Closed or GateState.Retest
+        && verdict.Tests.All(t => t.Outcome == Outcome.Met || t.Test is FormCriterion or ExitCriterion);
 
-    /// <summary>A stream of its own for each reading, so that a longer session does not move the next reading.</summary>
-    private Random NoiseOf(DateTimeOffset at, Measure measure, Side side)
+    private async Task Show(Ladder ladder, GateVerdict verdict, CancellationToken ct)
     {
-        var daysAgo = today.DayNumber - Clock.DayOf(at).DayNumber;
-        var place = catalogue.Measures.Index().First(m => m.Item.Key == measure.Key).Index;
-        return new(unchecked(seed + 7919 * daysAgo + 104729 * place + 1299709 * (int)side));
+        var desk = new EvidenceDesk(db, catalogue, Clock, scope);
+        foreach (var test in verdict.Tests.Where(t => t.Outcome != Outcome.Met))
+            if (test.Test is FormCriterion form)
+                Must(
+                    (
+                        await desk.TickForm(id, ladder, new(NewId(), verdict.Stage, test.ReadOn, [.. form.Items.Select(i => i.Key)]), ct)
+                    ).Problems
+                );
+            else if (test.Test is ExitCriterion exit)
+                Must((await desk.ShowExit(id, ladder, new(NewId(), verdict.Stage, test.ReadOn, exit.Times, exit.Times), ct)).Problems);
     }
 
-    private static void Must(IReadOnlyList<Problem> problems)
+    public static void Must(IReadOnlyList<Problem> problems)
     {
         if (problems.Count > 0)
             throw new InvalidOperationException($"The demo could not be made: {problems[0].Code} at {problems[0].Field}.");

@@ -65,6 +65,7 @@ public sealed class ReadingImport(TensarchDb db, StudioMeasures measures, Studio
         var students = await db.Students.AsNoTracking().Select(s => new Person(s.Id, s.Name)).ToListAsync(ct);
         var users = await db.Users.AsNoTracking().Select(u => new { u.Id, u.Email }).ToListAsync(ct);
         var known = (await measures.All(ct)).ToDictionary(m => m.Key);
+        var blocks = await measures.Blocks(ct);
         var history = new ImportHistory(db);
         var (verdicts, rows, voids, seen) = (
             new List<ImportVerdict>(),
@@ -196,7 +197,7 @@ public sealed class ReadingImport(TensarchDb db, StudioMeasures measures, Studio
                 return (line, null, cells.Problem);
             row.Disqualified = measure!.IsDisqualified(row.Compensations, row.Standard);
             if (row.Instrument == Instrument.BlockStack && measure.Kind != MeasureKind.Step)
-                row.Resolution = BlockFaces.ToCm([], [BlockKind.Standard]).Value.ResolutionCm;
+                row.Resolution = BlockFaces.ToCm([], blocks).Value.ResolutionCm;
             if (row.Id == Guid.Empty)
                 row.Id = new(SHA256.HashData(Encoding.UTF8.GetBytes($"{scope.StudioId}\n{ReadingCsv.Canonical(row)}")).AsSpan(0, 16));
             return (line, row, null);

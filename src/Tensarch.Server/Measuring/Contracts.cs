@@ -11,6 +11,7 @@ namespace Tensarch.Server.Measuring;
 /// <param name="Marks">One placement of landmarks a trial.</param>
 /// <param name="Hits">Each attempt in order, held or not.</param>
 /// <param name="Confirmed">"Yes, really": takes an unlikely value.</param>
+/// <param name="TrialsAt">When each trial began, where the bench saw it: holds a minute apart count as two.</param>
 public sealed record ReadingRequest(
     Guid Id,
     string Measure,
@@ -32,7 +33,8 @@ public sealed record ReadingRequest(
     IReadOnlyList<IReadOnlyList<StackedBlock>>? Stacks = null,
     IReadOnlyList<Guid>? Marks = null,
     Guid? SittingId = null,
-    bool Confirmed = false
+    bool Confirmed = false,
+    IReadOnlyList<DateTimeOffset>? TrialsAt = null
 );
 
 public sealed record VoidRequest(string Reason);
@@ -140,8 +142,18 @@ public sealed record MdcBand(double Low, double High, double Mdc95);
 
 public sealed record RecentReading(DateTimeOffset At, IReadOnlyList<double> Trials);
 
-/// <param name="ForSide">The side whose gate asks.</param>
-public sealed record BenchNeed(Side ForSide, int Stage, Comparison Comparison, double Threshold, int MinTrials, Outcome Outcome);
+/// <param name="Skill">The skill whose gate asks.</param>
+/// <param name="ForSide">The side whose gate asks; none on a bilateral ladder.</param>
+/// <param name="Threshold">In the measure's unit: a straddle angle as the heel distance.</param>
+public sealed record BenchNeed(
+    string Skill,
+    Side? ForSide,
+    int Stage,
+    Comparison Comparison,
+    double Threshold,
+    int MinTrials,
+    Outcome Outcome
+);
 
 /// <summary>What was captured and is not a reading yet.</summary>
 public sealed record Draft(

@@ -198,16 +198,23 @@ public static class MeasuringEndpoints
         if (Cursor.Parse(before) is { } last)
             query = query.Where(Before(last));
         var rows = await query.OrderByDescending(r => r.TakenAt).ThenByDescending(r => r.Id).Take(PointsPage + 1).ToListAsync(ct);
-        var standing = (await standings.Of(studentId, SkillEndpoints.FrontSplit, ct))!;
+        var standing = (await standings.Of(studentId, ct))!;
         var gate = new Gate(catalogue);
-        var lines = standing.Ladder is null
-            ? []
-            : from side in SideExtensions.Both
-            let verdict = standing.Judge(gate, side)
+        var lines =
+            from followed in standing.Skills
+            from verdict in followed.Judge(gate)
             from test in verdict.Tests
             let rom = test.Test as RomCriterion
-            where rom is not null && rom.Measure == measure && rom.Warmth == read
-            select new BenchNeed(test.ReadOn ?? verdict.Side, verdict.Stage, rom.Comparison, rom.Threshold, rom.MinTrials, test.Outcome);
+            where rom is not null && rom.Measure == measure && rom.Warmth == read && rom.Level == level && test.Threshold is not null
+            select new BenchNeed(
+                followed.Row.Skill,
+                test.ReadOn ?? verdict.Side,
+                verdict.Stage,
+                rom.Comparison,
+                test.Threshold!.Value,
+                rom.MinTrials,
+                test.Outcome
+            );
         return TypedResults.Ok(
             new SeriesPoints(
                 [
@@ -218,7 +225,7 @@ public static class MeasuringEndpoints
                             return new SeriesPoint(r.Id, r.Side, r.TakenAt, r.Value, r.StandardError, rate?.Lower95, rate?.Upper95);
                         }),
                 ],
-                [.. lines],
+                [.. lines.Distinct()],
                 rows.Count > PointsPage ? new Cursor(rows[PointsPage - 1].TakenAt, rows[PointsPage - 1].Id).ToString() : null
             )
         );

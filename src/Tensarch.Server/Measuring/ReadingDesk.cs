@@ -32,6 +32,8 @@ public sealed class ReadingDesk(
     {
         if (request.TakenAt > clock.Now)
             return Problem.Of("dateInFuture", "takenAt");
+        if (request.TrialsAt is { } times && (times.Count != request.Trials.Count || times.Any(t => t > clock.Now)))
+            return Problem.Of("trialTimesDoNotFit", "trialsAt");
         if (await Known(studentId, request, ct) is { } known)
             return known;
         var prepared = await Prepare(studentId, request, request.TakenAt ?? clock.Now, ct);
@@ -41,7 +43,7 @@ public sealed class ReadingDesk(
         if (unlikely is not null && !request.Confirmed)
             return Problem.Of("unlikely", "trials", ("median", unlikely.Median), ("limit", unlikely.Limit));
         // What was read before is a fact; what a caution holds is not read now.
-        if (request.TakenAt is null && measure.HeldBy((await standings.Of(studentId, SkillEndpoints.FrontSplit, ct))!.Cautions) is not null)
+        if (request.TakenAt is null && measure.HeldBy((await standings.Of(studentId, ct))!.Cautions) is not null)
             return Problem.Of("heldTag", "measure");
         if (request.SittingId is { } sitting && !await db.Sittings.AnyAsync(s => s.Id == sitting && s.StudentId == studentId, ct))
             return Problem.Of("unknownSitting", "sittingId");
@@ -74,6 +76,7 @@ public sealed class ReadingDesk(
             Standard = request.Standard,
             Instrument = request.Instrument,
             Trials = [.. prepared.Input.Trials],
+            TrialsAt = [.. (request.TrialsAt ?? []).Select(t => t.UtcTicks)],
             Successes = request.Successes,
             Attempts = request.Attempts,
             Hits = request.Hits is { } hits ? string.Concat(hits.Select(h => h ? '1' : '0')) : null,
@@ -283,6 +286,9 @@ public sealed class ReadingDesk(
                 By = scope.UserId,
             }
         );
-        return await db.SaveFact(Appended.Stored, ct);
+        var appended = await db.SaveFact(Appended.Stored, ct);
+        var student = await db.Readings.Where(r => r.Id == readingId).Select(r => r.StudentId).SingleAsync(ct);
+        await db.MakeDue([student], ct);
+        return appended;
     }
 }

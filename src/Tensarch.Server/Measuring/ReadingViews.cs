@@ -79,8 +79,24 @@ public static class ReadingViews
             r.Void?.Reason
         );
 
-    public static Reading ToCore(ReadingRow r) =>
-        new(r.Id, SeriesOf(r), r.TakenAt, r.Trials, r.Sem, r.Tau, r.Resolution, r.TakenBy, r.Disqualified, r.Pain);
+    /// <param name="day">The day in the studio's time zone.</param>
+    public static Reading ToCore(ReadingRow r, DateOnly day) =>
+        new(
+            r.Id,
+            SeriesOf(r),
+            r.TakenAt,
+            r.Trials,
+            r.Sem,
+            r.Tau,
+            r.Resolution,
+            r.TakenBy,
+            r.Disqualified,
+            r.Pain,
+            r.Quality,
+            r is { Successes: { } k, Attempts: { } n } ? new Tally(k, n) : null,
+            day,
+            r.TrialsAt.Count > 0 ? [.. r.TrialsAt.Select(t => new DateTimeOffset(t, TimeSpan.Zero))] : null
+        );
 
     private static Series SeriesOf(ReadingRow r) => new(r.Measure, r.Side, r.Mode, r.Level, r.Warmth, r.Standard);
 }

@@ -25,13 +25,19 @@ public sealed class SittingDesk(TensarchDb db, CatalogueContent catalogue, Studi
         return new(scope, name, items, leftOut, SittingOrder.Changes(items, catalogue.MeasuresByKey));
     }
 
-    /// <summary>What the next gates still need; before the student is on a ladder, its baseline.</summary>
+    /// <summary>What the next gates still need, of every skill; before the student is on a ladder, the baseline of what they want.</summary>
     public IReadOnlyList<SittingItem> Needs(Standing standing)
     {
         var gate = new Gate(catalogue);
-        return standing.Ladder is null
-            ? MeasureNeeds.Baseline(catalogue.NewestLadder(SkillEndpoints.FrontSplit)!, catalogue)
-            : MeasureNeeds.Of(SideExtensions.Both.Select(s => standing.Judge(gate, s)), catalogue);
+        return standing.Skills.Count > 0
+            ? MeasureNeeds.Of(standing.Skills.SelectMany(s => s.Judge(gate)), catalogue)
+            : [.. Wanted(standing).SelectMany(l => MeasureNeeds.Baseline(l, catalogue)).Distinct()];
+    }
+
+    private IEnumerable<Ladder> Wanted(Standing standing)
+    {
+        var goals = standing.Student.GoalsJson is { } json ? StoredJson.Read<List<string>>(json) : [];
+        return goals.Count > 0 ? goals.Select(g => catalogue.NewestLadder(g)!) : [catalogue.Skills[0]];
     }
 
     public IReadOnlyList<HeldMeasure> Held(IEnumerable<string> keys, Cautions cautions) =>
@@ -195,13 +201,17 @@ public sealed class SittingDesk(TensarchDb db, CatalogueContent catalogue, Studi
                 previous is null ? null : ReadingViews.ToView(previous),
                 previous is null ? null : Band(measure, previous, item.Asks),
                 [
-                    .. standing
-                        .Evidence.Of(measure, side, item.Warmth, level)
+                    .. (standing.Facts with { Standard = student.SplitStandard })
+                        .Of(measure, side, item.Warmth, level)
                         .Where(r => !r.Disqualified && clock.Now - r.At <= TimeSpan.FromDays(measure.ShelfDays))
                         .OrderByDescending(r => r.At)
                         .Select(r => new RecentReading(r.At, r.Trials)),
                 ],
-                [.. needs.Where(n => n.Measure == measure.Key && n.ReadOn == side && n.Warmth == item.Warmth).Select(n => n.Need)],
+                [
+                    .. needs
+                        .Where(n => n.Measure == measure.Key && n.ReadOn == side && n.Level == level && n.Warmth == item.Warmth)
+                        .Select(n => n.Need),
+                ],
                 drafts.GetValueOrDefault(slot) is { } draft ? new(draft.Version, StoredJson.Read<Draft>(draft.Json)) : null
             );
         }
@@ -217,23 +227,30 @@ public sealed class SittingDesk(TensarchDb db, CatalogueContent catalogue, Studi
         return new(previous.Value - mdc, previous.Value + mdc, mdc);
     }
 
-    private List<(string Measure, Side? ReadOn, Warmth Warmth, BenchNeed Need)> Needed(Standing standing)
+    private List<(string Measure, Side? ReadOn, string? Level, Warmth Warmth, BenchNeed Need)> Needed(Standing standing)
     {
-        if (standing.Ladder is null)
-            return [];
         var gate = new Gate(catalogue);
         return
         [
-            .. from side in SideExtensions.Both
-            let verdict = standing.Judge(gate, side)
+            .. from followed in standing.Skills
+            from verdict in followed.Judge(gate)
             from test in verdict.Tests
-            let rom = test.Test as RomCriterion
-            where rom is not null
+            where test is { Test: RomCriterion, Threshold: not null }
+            let rom = (RomCriterion)test.Test
             select (
                 rom.Measure,
                 test.ReadOn,
+                rom.Level,
                 rom.Warmth,
-                new BenchNeed(verdict.Side, verdict.Stage, rom.Comparison, rom.Threshold, rom.MinTrials, test.Outcome)
+                new BenchNeed(
+                    followed.Row.Skill,
+                    verdict.Side,
+                    verdict.Stage,
+                    rom.Comparison,
+                    test.Threshold!.Value,
+                    rom.MinTrials,
+                    test.Outcome
+                )
             ),
         ];
     }

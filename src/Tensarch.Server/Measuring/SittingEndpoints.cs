@@ -27,12 +27,12 @@ public static class SittingEndpoints
         CancellationToken ct
     )
     {
-        var standing = (await standings.Of(studentId, SkillEndpoints.FrontSplit, ct))!;
+        var standing = (await standings.Of(studentId, ct))!;
         return TypedResults.Ok(
             new BenchResponse(
                 studentId,
                 standing.Screened,
-                standing.Ladder is not null,
+                standing.Skills.Count > 0,
                 desk.Offer(standing, "needs", null, desk.Needs(standing)),
                 [.. catalogue.Batteries.Select(b => desk.Offer(standing, b.Key, b.Name, desk.ItemsOf(b.Measures)))],
                 desk.Held(catalogue.Measures.Select(m => m.Key), standing.Cautions),
@@ -49,7 +49,7 @@ public static class SittingEndpoints
         CancellationToken ct
     )
     {
-        var standing = (await standings.Of(studentId, SkillEndpoints.FrontSplit, ct))!;
+        var standing = (await standings.Of(studentId, ct))!;
         var started = await desk.Start(standing, request, ct);
         if (!started.IsOk)
             return Problems.Unprocessable(started.Problems);
@@ -68,7 +68,7 @@ public static class SittingEndpoints
         CancellationToken ct
     )
     {
-        var standing = (await standings.Of(studentId, SkillEndpoints.FrontSplit, ct))!;
+        var standing = (await standings.Of(studentId, ct))!;
         var row = await db.Sittings.AsNoTracking().SingleAsync(s => s.Id == sittingId, ct);
         return TypedResults.Ok(await desk.View(row, standing, ct));
     }

@@ -14,7 +14,8 @@ namespace Tensarch.Server.Planning;
 
 /// <param name="Date">Today when none is given.</param>
 /// <param name="Minutes">The student's usual ones when none are given.</param>
-public sealed record PlanRequest(Guid Id, DateOnly? Date, int? Minutes);
+/// <param name="Skill">The skill to train; the first one that the student is on when none is named.</param>
+public sealed record PlanRequest(Guid Id, DateOnly? Date, int? Minutes, string? Skill = null);
 
 /// <summary>Builds, checks and stores the next session. The demo's simulator goes through here as the screens do.</summary>
 public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioClock clock, StudioScope scope)
@@ -29,7 +30,7 @@ public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioCl
         var stored = await db.Sessions.AsNoTracking().SingleOrDefaultAsync(s => s.Id == request.Id, ct);
         if (stored is not null)
             return (stored, stored.BodyHash == hash ? Appended.SameAgain : Appended.Clash);
-        if (standing.Ladder is null)
+        if ((request.Skill is { } named ? standing.On(named) : standing.Skills.FirstOrDefault()) is not { } skill)
             return Problem.Of("notOnLadder", "student");
         var date = request.Date ?? clock.Today;
         if (date < clock.Today)
@@ -37,7 +38,7 @@ public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioCl
         if (date > clock.Today.AddDays(FarthestDays))
             return Problem.Of("dateTooFar", "date", ("most", FarthestDays));
 
-        var facts = FactsFor(standing, date, request.Minutes ?? standing.Student.SessionMinutes);
+        var facts = FactsFor(standing, skill, date, request.Minutes ?? standing.Student.SessionMinutes);
         var plan = new SessionBuilder(catalogue).Build(facts);
         if (!plan.IsOk)
             return plan.Problems.ToList();
@@ -48,9 +49,9 @@ public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioCl
         {
             Id = request.Id,
             StudentId = standing.Student.Id,
-            Ladder = standing.Ladder.Key,
+            Skill = skill.Row.Skill,
             Date = date,
-            PlanJson = JsonSerializer.Serialize(plan.Value, SkillDesk.Json),
+            PlanJson = JsonSerializer.Serialize(plan.Value, StoredJson.Options),
             TotalSeconds = Timeline.SecondsOf(plan.Value, catalogue),
             FirstSide = plan.Value.FirstSide,
             CreatedAt = clock.Now,
@@ -61,7 +62,7 @@ public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioCl
         return (row, await db.SaveFact(Appended.Stored, ct));
     }
 
-    public static SessionPlan Read(SessionRow row) => JsonSerializer.Deserialize<SessionPlan>(row.PlanJson, SkillDesk.Json)!;
+    public static SessionPlan Read(SessionRow row) => JsonSerializer.Deserialize<SessionPlan>(row.PlanJson, StoredJson.Options)!;
 
     /// <summary>Drills of a plan that today's cautions no longer allow.</summary>
     public IReadOnlyList<string> NowHeld(SessionPlan plan, Cautions cautions) =>
@@ -75,27 +76,31 @@ public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioCl
                 .Select(planned => planned.Drill),
         ];
 
-    private SessionRequest FactsFor(Standing standing, DateOnly date, int minutes)
+    private SessionRequest FactsFor(Standing standing, SkillStanding skill, DateOnly date, int minutes)
     {
         var gate = new Gate(catalogue);
-        var startedOn = clock.DayOf(standing.Skill!.StartedAt);
+        var startedOn = clock.DayOf(skill.Row.StartedAt);
         var daysSinceStart = Math.Max(0, date.DayNumber - startedOn.DayNumber);
         var last = standing.Sessions.LastOrDefault();
+        var verdicts = skill.Judge(gate);
         return new(
-            standing.Ladder!,
-            catalogue.FindApproach(standing.Skill.Approach)!,
-            standing.Student.SplitStandard,
+            skill.Ladder,
+            catalogue.FindApproach(skill.Row.Approach)!,
+            skill.Evidence.Standard,
             date,
             minutes,
             SideOf(Side.Left),
             SideOf(Side.Right),
-            standing.Compare(catalogue).Asymmetry?.Weaker,
+            skill.Compare(catalogue)?.Weaker,
             last?.FirstSide,
             daysSinceStart,
-            standing.Sessions.Count(s => s.StartedAt >= standing.Skill.StartedAt),
+            standing.Sessions.Count(s => s.Skill == skill.Row.Skill && s.StartedAt >= skill.Row.StartedAt),
             last is null ? null : date.DayNumber - last.StartedOn.DayNumber,
             DaysSinceHeavy(standing, date),
             standing.Reviews.Where(r => date.DayNumber - clock.DayOf(r.At).DayNumber < EasedDays).Select(r => r.Tag).ToHashSet(),
+            DaysRunning(HeavyDays(standing, LoadTag.Wrist), date),
+            HeavyDays(standing, LoadTag.Neck).Count(d => d < date && date.DayNumber - d.DayNumber < 7),
+            verdicts.All(v => WayOut.Shown(gate, skill.Ladder, v.Side, Math.Min(v.Stage, skill.Ladder.Stages.Count), skill.Evidence)),
             standing.Cautions,
             standing.Student.BreathSeconds,
             standing.Student.BlocksOwned
@@ -103,17 +108,39 @@ public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioCl
 
         SideState SideOf(Side side)
         {
-            var verdict = standing.Judge(gate, side);
-            var wanted = verdict.Tests.Where(t => t.Test is HoldCriterion or RepsCriterion && t.Outcome != Outcome.Met).Select(t => t.Test);
+            var verdict = verdicts.FirstOrDefault(v => v.Side == side) ?? verdicts[0];
+            var wanted = verdict.Tests.Where(t => t.Test.ReadDrill is not null && t.Outcome != Outcome.Met).Select(t => t.Test);
             return new(side, verdict.Stage, GapOf(standing, side), daysSinceStart < 7 ? [] : [.. wanted]);
         }
+    }
+
+    /// <summary>Days on which a tag was loaded heavily.</summary>
+    private HashSet<DateOnly> HeavyDays(Standing standing, LoadTag tag) =>
+        [
+            .. from session in standing.Sessions
+            from worked in session.Worked
+            let drill = catalogue.FindDrill(worked.Drill)
+            let variant = drill?.Variants.FirstOrDefault(v => v.Key == worked.Variant)
+            where variant is not null && drill.LoadsOf(variant, drill.DoseOf(variant)).GetValueOrDefault(tag) == Load.Heavy
+            select session.StartedOn,
+        ];
+
+    /// <summary>How many days running, up to the day before.</summary>
+    private static int DaysRunning(HashSet<DateOnly> days, DateOnly date)
+    {
+        var running = 0;
+        while (days.Contains(date.AddDays(-1 - running)))
+            running++;
+        return running;
     }
 
     private double? GapOf(Standing standing, Side side)
     {
         var gap = catalogue.Measure("front-split-gap");
-        var last = PooledTest.From(standing.Evidence.Of(gap, side, Warmth.Warm)).LastOrDefault();
-        return last is not null && standing.Evidence.Now - last.Last <= TimeSpan.FromDays(GapCountsDays)
+        var last = PooledTest
+            .From((standing.Facts with { Standard = standing.Student.SplitStandard }).Of(gap, side, Warmth.Warm))
+            .LastOrDefault();
+        return last is not null && standing.Facts.Now - last.Last <= TimeSpan.FromDays(GapCountsDays)
             ? Math.Max(0, last.Estimate.Value)
             : null;
     }
@@ -121,13 +148,14 @@ public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioCl
     private Dictionary<LoadTag, int> DaysSinceHeavy(Standing standing, DateOnly date)
     {
         var days = new Dictionary<LoadTag, int>();
-        foreach (var set in standing.Evidence.Sets)
+        foreach (var session in standing.Sessions)
+        foreach (var worked in session.Worked)
         {
-            if (catalogue.FindDrill(set.Drill) is not { } drill)
+            if (catalogue.FindDrill(worked.Drill) is not { } drill)
                 continue;
             foreach (var (tag, load) in drill.Loads)
                 if (load == Load.Heavy && tag.IsRegion())
-                    days[tag] = Math.Min(days.GetValueOrDefault(tag, int.MaxValue), date.DayNumber - set.Day.DayNumber);
+                    days[tag] = Math.Min(days.GetValueOrDefault(tag, int.MaxValue), date.DayNumber - session.StartedOn.DayNumber);
         }
         return days;
     }

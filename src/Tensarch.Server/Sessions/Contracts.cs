@@ -5,7 +5,14 @@ using Tensarch.Core.Students;
 
 namespace Tensarch.Server.Sessions;
 
-public sealed record SessionLine(Guid Id, DateOnly Date, int TotalSeconds, DateTimeOffset? StartedAt, DateTimeOffset? EndedAt);
+public sealed record SessionLine(
+    Guid Id,
+    string Skill,
+    DateOnly Date,
+    int TotalSeconds,
+    DateTimeOffset? StartedAt,
+    DateTimeOffset? EndedAt
+);
 
 /// <summary>One session as it stands on the sheet.</summary>
 /// <param name="NowHeld">Drills that a caution set since then holds: the session is to be made again.</param>

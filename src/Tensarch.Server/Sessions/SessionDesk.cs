@@ -59,23 +59,44 @@ public sealed class SessionDesk(TensarchDb db, CatalogueContent catalogue, Studi
                 clashes.Add(id);
         }
 
-        foreach (var set in request.Sets)
-        {
-            var at = Right(set.At);
-            Count(await db.Sets.AddFact(Row(session, set, at), new { sessionId, set }, ct), set.Id);
-            Started(at);
-        }
-        foreach (var signal in request.Signals)
-        {
-            var at = Right(signal.At);
-            Count(await db.Signals.AddFact(Row(session, signal, at), new { sessionId, signal }, ct), signal.Id);
-            Started(at);
-        }
+        await Add(db.Sets, request.Sets.Select(set => (Row(session, set, Right(set.At)), Facts.Hash(new { sessionId, set }))));
+        await Add(
+            db.Signals,
+            request.Signals.Select(signal => (Row(session, signal, Right(signal.At)), Facts.Hash(new { sessionId, signal })))
+        );
+        foreach (var at in request.Sets.Select(s => s.At).Concat(request.Signals.Select(s => s.At)))
+            Started(Right(at));
         if (request.FinishedAt is { } finished)
             session.EndedAt ??= Right(finished);
+        await using var transaction = db.Database.CurrentTransaction is null ? await db.Database.BeginTransactionAsync(ct) : null;
         await db.SaveChangesAsync(ct);
+        session.Worked = await WorkedIn(sessionId, ct);
+        await db.SaveChangesAsync(ct);
+        if (transaction is not null)
+            await transaction.CommitAsync(ct);
         return new FactsResponse(stored, again, clashes, []);
+
+        async Task Add<TRow>(DbSet<TRow> rows, IEnumerable<(TRow Row, string Hash)> facts)
+            where TRow : class, IFact
+        {
+            var sent = facts.ToList();
+            foreach (var (id, appended) in await rows.AddFacts(sent, ct))
+                Count(appended, id);
+        }
     }
+
+    private async Task<List<string>> WorkedIn(Guid sessionId, CancellationToken ct) =>
+        [
+            .. (
+                await db
+                    .Sets.Where(s => s.SessionId == sessionId)
+                    .Select(s => new WorkedDrill(s.Drill, s.Variant, s.Side))
+                    .Distinct()
+                    .ToListAsync(ct)
+            )
+                .Select(w => w.ToString())
+                .Order(StringComparer.Ordinal),
+        ];
 
     private SetRow Row(SessionRow session, SetFact set, DateTimeOffset at) =>
         new()

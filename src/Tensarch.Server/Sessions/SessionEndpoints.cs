@@ -30,13 +30,13 @@ public static class SessionEndpoints
                 .Sessions.Where(s => s.StudentId == studentId)
                 .OrderByDescending(s => s.CreatedAt)
                 .Take(PageSize)
-                .Select(s => new SessionLine(s.Id, s.Date, s.TotalSeconds, s.StartedAt, s.EndedAt))
+                .Select(s => new SessionLine(s.Id, s.Skill, s.Date, s.TotalSeconds, s.StartedAt, s.EndedAt))
                 .ToListAsync(ct)
         );
 
     private static async Task<IResult> Plan(Guid studentId, PlanRequest request, PlanDesk desk, Standings standings, CancellationToken ct)
     {
-        var standing = (await standings.Of(studentId, SkillEndpoints.FrontSplit, ct))!;
+        var standing = (await standings.Of(studentId, ct))!;
         var planned = await desk.Plan(standing, request, ct);
         if (!planned.IsOk)
             return Problems.Unprocessable(planned.Problems);
@@ -44,7 +44,7 @@ public static class SessionEndpoints
         return Problems.Respond(
             planned.Value.Appended,
             $"/api/v1/sessions/{request.Id}",
-            new SessionLine(row.Id, row.Date, row.TotalSeconds, row.StartedAt, row.EndedAt)
+            new SessionLine(row.Id, row.Skill, row.Date, row.TotalSeconds, row.StartedAt, row.EndedAt)
         );
     }
 
@@ -58,7 +58,7 @@ public static class SessionEndpoints
     )
     {
         var row = await db.Sessions.AsNoTracking().SingleAsync(s => s.Id == sessionId, ct);
-        var standing = (await standings.Of(row.StudentId, row.Ladder, ct))!;
+        var standing = (await standings.Of(row.StudentId, ct))!;
         var plan = PlanDesk.Read(row);
         var done = await db
             .Sets.Where(s => s.SessionId == sessionId)
@@ -119,7 +119,7 @@ public static class SessionEndpoints
         var row = await db.Sessions.AsNoTracking().SingleAsync(s => s.Id == sessionId, ct);
         if (row.EndedAt is not null)
             return Problems.Of(409, "sessionOver");
-        var standing = (await standings.Of(row.StudentId, row.Ladder, ct))!;
+        var standing = (await standings.Of(row.StudentId, ct))!;
         var plan = PlanDesk.Read(row);
         if (desk.NowHeld(plan, standing.Cautions).Count > 0)
             return Problems.Of(409, "planHeld");
@@ -149,7 +149,7 @@ public static class SessionEndpoints
         if (!logged.IsOk)
             return Problems.Unprocessable(logged.Problems);
         var row = await db.Sessions.AsNoTracking().SingleAsync(s => s.Id == sessionId, ct);
-        var standing = (await standings.Of(row.StudentId, row.Ladder, ct))!;
+        var standing = (await standings.Of(row.StudentId, ct))!;
         var response = logged.Value with { NowHeld = plans.NowHeld(PlanDesk.Read(row), standing.Cautions) };
         return response.Clashes.Count > 0 ? TypedResults.Conflict(response) : TypedResults.Ok(response);
     }

@@ -1,12 +1,14 @@
 using Tensarch.Core;
+using Tensarch.Core.Catalogue;
 using Tensarch.Core.Skills;
 
 namespace Tensarch.Server.Skills;
 
 /// <summary>A gate in one line: for lists.</summary>
+/// <param name="Side">None on a bilateral ladder.</param>
 /// <param name="Nearest">The unmet test that is closest to being met.</param>
 public sealed record SideSummary(
-    Side Side,
+    Side? Side,
     int Stage,
     string? StageName,
     GateState State,
@@ -29,59 +31,102 @@ public sealed record SideSummary(
         );
 }
 
-/// <summary>A skill of a student: the arch, both gates with their tests, and what the sides differ by.</summary>
+/// <summary>A skill of a student in a list: a small arch, and a line for each side.</summary>
+/// <param name="Compared">Both sides were read; none on a bilateral ladder.</param>
+public sealed record SkillSummary(
+    string Skill,
+    string LadderName,
+    IReadOnlyList<StageName> Stages,
+    IReadOnlyList<SideSummary> Sides,
+    IReadOnlyList<Stone> Arch,
+    Side? Weaker,
+    bool? Compared
+)
+{
+    public static SkillSummary Of(SkillStanding skill, Gate gate, CatalogueContent catalogue)
+    {
+        var verdicts = skill.Judge(gate);
+        var comparison = skill.Compare(catalogue);
+        return new(
+            skill.Row.Skill,
+            skill.Ladder.Name,
+            [.. skill.Ladder.Stages.Select(s => new StageName(s.Number, s.Name))],
+            [.. verdicts.Select(v => SideSummary.Of(skill.Ladder, v))],
+            Core.Skills.Arch.Of(skill.Ladder, verdicts),
+            comparison?.Weaker,
+            comparison is null ? null : comparison.Difference is not null
+        );
+    }
+}
+
+public sealed record StageName(int Number, string Name);
+
+/// <summary>A skill of a student: the arch, the gates with their tests, and what the sides differ by.</summary>
+/// <param name="NewestVersion">Of the ladder that is followed; more than the ladder's own version when there is a newer one.</param>
+/// <param name="Standard">None where the ladder has no standards.</param>
+/// <param name="Comparison">None on a bilateral ladder.</param>
 public sealed record SkillPage(
-    string Ladder,
-    int LadderVersion,
+    string Skill,
+    Ladder Ladder,
+    int NewestVersion,
     string Approach,
-    string Standard,
+    string? Standard,
     DateTimeOffset StartedAt,
     IReadOnlyList<Stone> Arch,
     IReadOnlyList<SideGate> Sides,
-    SideComparison Comparison,
+    SideComparison? Comparison,
     IReadOnlyList<StageTests> Stages
 );
 
-/// <summary>One side's gate.</summary>
+/// <summary>One side's gate, or the one of a bilateral ladder.</summary>
+/// <param name="Group">Where it lies on the readiness board.</param>
 /// <param name="EnteredAt">When the side came to this stage; none when it was never decided.</param>
 public sealed record SideGate(
-    Side Side,
+    Side? Side,
     int Stage,
     GateState State,
+    ReadinessGroup Group,
     string Reason,
     int MetCount,
     int? NearestMiss,
     NextStep Next,
     IReadOnlyList<TestVerdict> Tests,
     IReadOnlyList<StepBackReason> StepBack,
+    Plateau? Plateau,
     DateTimeOffset? EnteredAt
 );
 
 /// <param name="Difference">Right minus left, in the measure's unit; none before both were read.</param>
+/// <param name="Mdc95">None for holds, which have no standard error.</param>
 public sealed record SideComparison(string Measure, double? Difference, double? Mdc95, Side? Weaker);
 
 /// <summary>The tests of any stage, judged today, for whoever looks at its stone.</summary>
-public sealed record StageTests(int Stage, Side Side, IReadOnlyList<TestVerdict> Tests);
+public sealed record StageTests(int Stage, Side? Side, IReadOnlyList<TestVerdict> Tests);
 
-public sealed record PlacementResponse(IReadOnlyList<PlacementSide> Sides);
+public sealed record PlacementResponse(Ladder Ladder, IReadOnlyList<StartAdvice> Courses);
 
-public sealed record PlacementSide(Side Side, int SuggestedStage, IReadOnlyList<TestVerdict> Unmet);
-
-/// <summary>Puts a student on a ladder, each side at the stage that the coach confirmed.</summary>
+/// <summary>Puts a student on a ladder, each course at the stage that the coach confirmed.</summary>
+/// <param name="LadderKey">A coach's own ladder; the skill's newest shipped one when none is named.</param>
 public sealed record SkillStart(
     Guid Id,
-    string Ladder,
+    string Skill,
     string Approach,
-    Guid LeftDecisionId,
-    int LeftStage,
-    Guid RightDecisionId,
-    int RightStage
+    IReadOnlyList<CourseStart> Courses,
+    string? LadderKey = null,
+    int? LadderVersion = null
 );
 
-public sealed record DecisionRequest(Guid Id, Side Side, DecisionKind Kind, int FromStage, string? Reason);
+/// <param name="Side">None on a bilateral ladder.</param>
+public sealed record CourseStart(Guid DecisionId, Side? Side, int Stage);
+
+/// <summary>Moves a student to another version of the ladder, or to another ladder of the skill.</summary>
+public sealed record SkillMove(string LadderKey, int LadderVersion, IReadOnlyList<CourseStart> Courses, string? Reason);
+
+public sealed record DecisionRequest(Guid Id, Side? Side, DecisionKind Kind, int FromStage, string? Reason);
 
 public sealed record DecisionView(
     Guid Id,
+    string Skill,
     Side? Side,
     DecisionKind Kind,
     int FromStage,
@@ -92,23 +137,27 @@ public sealed record DecisionView(
     DecisionEvidence? Evidence
 );
 
-/// <summary>What the gate said when the decision was taken.</summary>
-public sealed record DecisionEvidence(GateState State, string Standard, IReadOnlyList<TestVerdict> Tests);
+/// <summary>What the gate said when the decision was taken, under which version of which ladder.</summary>
+public sealed record DecisionEvidence(
+    GateState State,
+    string? Standard,
+    IReadOnlyList<TestVerdict> Tests,
+    string? LadderName = null,
+    int? LadderVersion = null
+);
 
-public sealed record FormCheckRequest(Guid Id, int Stage, Side Side, IReadOnlyList<string> Ticked);
+public sealed record FormCheckRequest(Guid Id, int Stage, Side? Side, IReadOnlyList<string> Ticked);
+
+public sealed record ExitCheckRequest(Guid Id, int Stage, Side? Side, int Safe, int Of);
 
 /// <summary>A tested hold or counted repetitions, on the bench.</summary>
 public sealed record BenchSetRequest(
     Guid Id,
     string Drill,
     string Variant,
-    Side Side,
+    Side? Side,
     double? Seconds,
     int? CleanReps,
     int? Quality,
     DateTimeOffset? At
 );
-
-public sealed record ReadinessResponse(IReadOnlyList<ReadinessLine> Lines, string? Next);
-
-public sealed record ReadinessLine(Guid StudentId, string Name, SideSummary Gate);

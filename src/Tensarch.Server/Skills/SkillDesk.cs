@@ -1,4 +1,3 @@
-using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Tensarch.Core;
 using Tensarch.Core.Catalogue;
@@ -7,76 +6,85 @@ using Tensarch.Server.Data;
 
 namespace Tensarch.Server.Skills;
 
-/// <summary>Writes down placings, decisions, form checks and tested holds. The demo's simulator goes through here as the screens do.</summary>
-public sealed class SkillDesk(TensarchDb db, CatalogueContent catalogue, StudioClock clock, StudioScope scope)
+/// <summary>Writes down placings, moves and decisions. The demo's simulator goes through here as the screens do.</summary>
+public sealed class SkillDesk(TensarchDb db, CatalogueContent catalogue, StudioLadders ladders, StudioClock clock, StudioScope scope)
 {
-    public static readonly JsonSerializerOptions Json = CoreJson.Apply(new(JsonSerializerDefaults.Web));
-
     private readonly Gate gate = new(catalogue);
 
     public async Task<Result<Appended>> Start(Standing standing, SkillStart request, CancellationToken ct)
     {
-        var problems = new List<Problem>();
-        var ladder = catalogue.NewestLadder(request.Ladder);
-        if (ladder is null)
-            return Problem.Of("unknownLadder", "ladder");
-        if (catalogue.FindApproach(request.Approach) is null)
-            problems.Add(Problem.Of("unknownApproach", "approach"));
-        foreach (var (stage, field) in new[] { (request.LeftStage, "leftStage"), (request.RightStage, "rightStage") })
-            if (stage < 1 || stage > ladder.Stages.Count)
-                problems.Add(Problem.Of("outOfRange", field, ("value", stage), ("min", 1), ("max", ladder.Stages.Count)));
+        if (catalogue.NewestLadder(request.Skill) is not { } shipped)
+            return Problem.Of("unknownLadder", "skill");
+        var ladder = request.LadderKey is { } key ? await ladders.Find(key, request.LadderVersion ?? 1, ct) : shipped;
+        if (ladder is null || ladder.Skill != shipped.Key)
+            return Problem.Of("unknownLadder", "ladderKey");
+        if (standing.On(shipped.Key) is { } on)
+            return on.Row.Id == request.Id ? await Again(request, ct) : Problem.Of("alreadyOnLadder", "skill");
+
+        var evidence = standing.For(ladder);
+        var problems = CheckStart(request, ladder, evidence);
         if (problems.Count > 0)
             return problems;
-        if (standing.Skill is { } on)
-            return on.Id == request.Id ? await Again(request, ct) : Problem.Of("alreadyOnLadder", "ladder");
-
         db.Skills.Add(
             new()
             {
                 Id = request.Id,
                 StudentId = standing.Student.Id,
-                Ladder = ladder.Key,
+                Skill = shipped.Key,
+                LadderKey = ladder.Key,
                 LadderVersion = ladder.Version,
                 Approach = request.Approach,
                 StartedAt = clock.Now,
             }
         );
-        Place(Side.Left, request.LeftDecisionId, request.LeftStage);
-        Place(Side.Right, request.RightDecisionId, request.RightStage);
-        return await db.SaveFact(Appended.Stored, ct);
-
-        void Place(Side side, Guid id, int stage)
+        foreach (var course in request.Courses)
         {
-            var verdict = gate.Judge(ladder, side, stage, stage, standing.Evidence);
-            db.Decisions.Add(Row(id, standing, ladder.Key, side, DecisionKind.Place, 0, stage, null, verdict, request));
+            var verdict = gate.Judge(ladder, course.Side, course.Stage, course.Stage, evidence);
+            var row = Row(course.DecisionId, standing, ladder, evidence, DecisionKind.Place, verdict, null, request);
+            (row.FromStage, row.ToStage) = (0, course.Stage);
+            db.Decisions.Add(row);
+            db.Board.Add(BoardDesk.Place(standing.Student.Id, ladder, course.Side));
         }
+        return await db.SaveFact(Appended.Stored, ct);
     }
+
+    private List<Problem> CheckStart(SkillStart request, Ladder ladder, Evidence evidence)
+    {
+        var problems = new List<Problem>();
+        if (catalogue.FindApproach(request.Approach) is null)
+            problems.Add(Problem.Of("unknownApproach", "approach"));
+        if (!SameCourses(ladder, request.Courses))
+            problems.Add(Problem.Of("coursesDoNotFit", "courses"));
+        foreach (var (index, course) in request.Courses.Index())
+        {
+            var highest = new Placing(gate).Highest(ladder, course.Side, evidence);
+            if (course.Stage < 1 || course.Stage > ladder.Stages.Count)
+                problems.Add(
+                    Problem.Of("outOfRange", $"courses[{index}].stage", ("value", course.Stage), ("min", 1), ("max", ladder.Stages.Count))
+                );
+            else if (course.Stage > highest)
+                problems.Add(Problem.Of("startTooHigh", $"courses[{index}].stage", ("highest", highest)));
+        }
+        return problems;
+    }
+
+    private static bool SameCourses(Ladder ladder, IReadOnlyList<CourseStart> courses) =>
+        courses.Select(c => c.Side).Order().SequenceEqual(ladder.Courses.Order());
 
     /// <summary>The same start again: the placing that it made carries the hash of its body.</summary>
     private async Task<Appended> Again(SkillStart request, CancellationToken ct)
     {
-        var hash = Facts.Hash(request);
-        return await db.Decisions.AnyAsync(d => d.Id == request.LeftDecisionId && d.BodyHash == hash, ct)
-            ? Appended.SameAgain
-            : Appended.Clash;
+        var (hash, first) = (Facts.Hash(request), request.Courses.Select(c => c.DecisionId).FirstOrDefault());
+        return await db.Decisions.AnyAsync(d => d.Id == first && d.BodyHash == hash, ct) ? Appended.SameAgain : Appended.Clash;
     }
 
-    public async Task<Result<Appended>> Decide(Standing standing, DecisionRequest request, CancellationToken ct)
+    public async Task<Result<Appended>> Decide(Standing standing, SkillStanding skill, DecisionRequest request, CancellationToken ct)
     {
-        var verdict = standing.Judge(gate, request.Side);
+        if (!skill.Ladder.Courses.Contains(request.Side))
+            return Problem.Of("coursesDoNotFit", "side");
+        var verdict = gate.Judge(skill.Ladder, request.Side, skill.Evidence);
         var body = new { standing.Student.Id, request };
-        var row = Row(
-            request.Id,
-            standing,
-            standing.Ladder!.Key,
-            request.Side,
-            request.Kind,
-            verdict.Stage,
-            verdict.Stage,
-            request.Reason?.Trim(),
-            verdict,
-            body
-        );
+        var row = Row(request.Id, standing, skill.Ladder, skill.Evidence, request.Kind, verdict, request.Reason, body);
         var known = await db.Decisions.AddFact(row, body, ct);
         if (known != Appended.Stored)
             return known;
@@ -91,90 +99,76 @@ public sealed class SkillDesk(TensarchDb db, CatalogueContent catalogue, StudioC
         return await db.SaveFact(Appended.Stored, ct);
     }
 
-    public async Task<Result<Appended>> TickForm(Standing standing, FormCheckRequest request, CancellationToken ct)
+    /// <summary>Moves a student to another version, or to another ladder, of the skill: a decision for each course, and no way up.</summary>
+    public async Task<Result<Appended>> Move(Standing standing, SkillStanding skill, SkillMove request, CancellationToken ct)
     {
-        var form =
-            request.Stage >= 1 && request.Stage <= standing.Ladder!.Stages.Count
-                ? standing.Ladder.StageAt(request.Stage).Tests.OfType<FormCriterion>().FirstOrDefault()
-                : null;
-        if (form is null)
-            return Problem.Of("noFormHere", "stage");
-        if (request.Ticked.Any(t => form.Items.All(i => i.Key != t)))
-            return Problem.Of("unknownItem", "ticked");
-        var row = new FormCheckRow
+        if (await ladders.Find(request.LadderKey, request.LadderVersion, ct) is not { } to || to.Skill != skill.Ladder.Skill)
+            return Problem.Of("unknownLadder", "ladderKey");
+        if (!SameCourses(to, request.Courses))
+            return Problem.Of("coursesDoNotFit", "courses");
+        if (skill.Row.LadderKey == to.Key && skill.Row.LadderVersion == to.Version)
+            return await AlreadyMoved(standing, request, ct);
+        var problems = new List<Problem>();
+        foreach (var (index, course) in request.Courses.Index())
         {
-            Id = request.Id,
-            StudentId = standing.Student.Id,
-            Ladder = standing.Ladder!.Key,
-            Stage = request.Stage,
-            Side = request.Side,
-            Ticked = [.. request.Ticked],
-            At = clock.Now,
-            By = scope.UserId,
-        };
-        return await db.SaveFact(await db.FormChecks.AddFact(row, new { standing.Student.Id, request }, ct), ct);
+            var verdict = gate.Judge(skill.Ladder, course.Side, skill.Evidence);
+            var moved = Decision.Move(skill.Ladder, verdict.Stage, to, course.Stage);
+            problems.AddRange(moved.Problems.Select(p => p with { Field = $"courses[{index}].stage" }));
+            var row = Row(
+                course.DecisionId,
+                standing,
+                skill.Ladder,
+                skill.Evidence,
+                DecisionKind.Move,
+                verdict,
+                request.Reason,
+                Body(standing, request)
+            );
+            row.ToStage = course.Stage;
+            db.Decisions.Add(row);
+        }
+        if (problems.Count > 0)
+        {
+            db.ChangeTracker.Clear();
+            return problems;
+        }
+        var follows = await db.Skills.SingleAsync(s => s.Id == skill.Row.Id, ct);
+        (follows.LadderKey, follows.LadderVersion) = (to.Key, to.Version);
+        return await db.SaveFact(Appended.Stored, ct);
     }
 
-    public async Task<Result<Appended>> AddBenchSet(Guid studentId, BenchSetRequest request, CancellationToken ct)
+    private async Task<Result<Appended>> AlreadyMoved(Standing standing, SkillMove request, CancellationToken ct)
     {
-        var problems = new List<Problem>();
-        var at = request.At ?? clock.Now;
-        if (catalogue.FindDrill(request.Drill)?.Variants.Any(v => v.Key == request.Variant) != true)
-            problems.Add(Problem.Of("unknownDrill", "drill"));
-        if (request.Seconds is null && request.CleanReps is null)
-            problems.Add(Problem.Of("required", "seconds"));
-        if (request.Seconds is { } s && !(s >= 0 && s <= 600))
-            problems.Add(Problem.Of("outOfRange", "seconds", ("value", s), ("min", 0), ("max", 600)));
-        if (request.CleanReps is < 0 or > 200)
-            problems.Add(Problem.Of("outOfRange", "cleanReps", ("min", 0), ("max", 200)));
-        if (request.Quality is < 1 or > 5)
-            problems.Add(Problem.Of("outOfRange", "quality", ("min", 1), ("max", 5)));
-        if (at > clock.Now)
-            problems.Add(Problem.Of("dateInFuture", "at"));
-        if (problems.Count > 0)
-            return problems;
-        var row = new SetRow
-        {
-            Id = request.Id,
-            StudentId = studentId,
-            Drill = request.Drill,
-            Variant = request.Variant,
-            Side = request.Side,
-            Seconds = request.Seconds,
-            CleanReps = request.CleanReps,
-            Quality = request.Quality,
-            At = at,
-            Day = clock.DayOf(at),
-            By = scope.UserId,
-        };
-        return await db.SaveFact(await db.Sets.AddFact(row, new { studentId, request }, ct), ct);
+        var hash = Facts.Hash(Body(standing, request));
+        return await db.Decisions.AnyAsync(d => d.StudentId == standing.Student.Id && d.BodyHash == hash, ct)
+            ? Appended.SameAgain
+            : Problem.Of("alreadyOnLadder", "ladderKey");
     }
+
+    private static object Body(Standing standing, SkillMove request) => new { standing.Student.Id, request };
 
     private DecisionRow Row<TBody>(
         Guid id,
         Standing standing,
-        string ladder,
-        Side side,
+        Ladder ladder,
+        Evidence evidence,
         DecisionKind kind,
-        int from,
-        int to,
-        string? reason,
         GateVerdict verdict,
+        string? reason,
         TBody body
     ) =>
         new()
         {
             Id = id,
             StudentId = standing.Student.Id,
-            Ladder = ladder,
-            Side = side,
+            Skill = ladder.Skill,
+            Side = verdict.Side,
             Kind = kind,
-            FromStage = from,
-            ToStage = to,
-            Reason = string.IsNullOrEmpty(reason) ? null : reason,
-            EvidenceJson = JsonSerializer.Serialize(
-                new DecisionEvidence(verdict.State, standing.Student.SplitStandard, verdict.Tests),
-                Json
+            FromStage = verdict.Stage,
+            ToStage = verdict.Stage,
+            Reason = string.IsNullOrWhiteSpace(reason) ? null : reason.Trim(),
+            EvidenceJson = StoredJson.Write(
+                new DecisionEvidence(verdict.State, evidence.Standard, verdict.Tests, ladder.Name, ladder.Version)
             ),
             At = clock.Now,
             By = scope.UserId,

@@ -1,4 +1,3 @@
-using System.Text.Json;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Tensarch.Core;
@@ -9,207 +8,219 @@ using Tensarch.Server.Hosting;
 
 namespace Tensarch.Server.Skills;
 
+/// <summary>The skills of one student: placing, the page of a skill, decisions and what a coach sees at a gate.</summary>
 public static class SkillEndpoints
 {
-    /// <summary>The ladder that the roster and the readiness list show.</summary>
-    public const string FrontSplit = "front-split";
-    private const int PageSize = 40;
+    private const int DecisionsPage = 50;
 
     public static void MapSkills(this IEndpointRouteBuilder api)
     {
         var skills = api.MapGroup("/students/{studentId}/skills").WithTags("Skills");
         skills.MapPost("/", Start);
-        skills.MapGet("/{ladder}", Read);
-        skills.MapGet("/{ladder}/placement", Placement);
-        skills.MapGet("/{ladder}/decisions", Decisions);
-        skills.MapPost("/{ladder}/decisions", Decide);
-        skills.MapPost("/{ladder}/form-checks", TickForm);
-        skills.MapPost("/{ladder}/bench-sets", AddBenchSet);
-        api.MapGet("/readiness", Readiness).WithTags("Skills");
+        skills.MapGet("/{skill}", Read);
+        skills.MapGet("/{skill}/placement", Placement);
+        skills.MapPost("/{skill}/decisions", Decide);
+        skills.MapPost("/{skill}/move", Move);
+        skills.MapPost("/{skill}/form-checks", TickForm);
+        skills.MapPost("/{skill}/exit-checks", ShowExit);
+        skills.MapPost("/{skill}/bench-sets", AddBenchSet);
+        api.MapGet("/students/{studentId}/decisions", Decisions).WithTags("Skills");
+        api.MapBoard();
+        api.MapLadders();
+        api.MapPolicy();
     }
 
     private static async Task<IResult> Start(Guid studentId, SkillStart request, SkillDesk desk, Standings standings, CancellationToken ct)
     {
-        var standing = await standings.Of(studentId, request.Ladder, ct);
+        var standing = await standings.Of(studentId, ct);
         var result = await desk.Start(standing!, request, ct);
         return result.IsOk
-            ? Problems.Respond(result.Value, $"/api/v1/students/{studentId}/skills/{request.Ladder}", new { request.Id })
+            ? Problems.Respond(result.Value, $"/api/v1/students/{studentId}/skills/{request.Skill}", new { request.Id })
             : Problems.Unprocessable(result.Problems);
     }
 
     private static async Task<Results<Ok<SkillPage>, ProblemHttpResult>> Read(
         Guid studentId,
-        string ladder,
+        string skill,
         Standings standings,
         CatalogueContent catalogue,
+        TensarchDb db,
         CancellationToken ct
     )
     {
-        if (await standings.Of(studentId, ladder, ct) is not { Ladder: not null } standing)
+        if ((await standings.Of(studentId, ct))!.On(skill) is not { } on)
             return Problems.Of(404, "notOnLadder");
-        return TypedResults.Ok(Page(standing, catalogue));
+        var newest =
+            catalogue.NewestLadder(on.Ladder.Key)?.Version
+            ?? await db.OwnLadders.Where(l => l.LadderKey == on.Ladder.Key).MaxAsync(l => l.Version, ct);
+        return TypedResults.Ok(Page(on, newest, catalogue));
     }
 
-    private static SkillPage Page(Standing standing, CatalogueContent catalogue)
+    private static SkillPage Page(SkillStanding skill, int newest, CatalogueContent catalogue)
     {
-        var (gate, stepBack, ladder) = (new Gate(catalogue), new StepBack(catalogue), standing.Ladder!);
-        var verdicts = SideExtensions.Both.Select(s => standing.Judge(gate, s)).ToList();
-        var (measure, asymmetry) = standing.Compare(catalogue);
+        var (gate, stepBack, readiness, ladder) = (new Gate(catalogue), new StepBack(catalogue), new Readiness(catalogue), skill.Ladder);
+        var verdicts = skill.Judge(gate);
         return new(
-            ladder.Key,
-            ladder.Version,
-            standing.Skill!.Approach,
-            standing.Student.SplitStandard,
-            standing.Skill.StartedAt,
-            Arch.Of(ladder, verdicts[0], verdicts[1]),
-            [
-                .. verdicts.Select(v => new SideGate(
-                    v.Side,
-                    v.Stage,
-                    v.State,
-                    v.Reason,
-                    v.MetCount,
-                    v.NearestMiss,
-                    v.Next,
-                    v.Tests,
-                    stepBack.For(ladder, v.Side, v.Stage, standing.Evidence),
-                    standing.Evidence.Decisions.LastOrDefault(d => d.Side == v.Side && d.ToStage == v.Stage && d.FromStage != v.Stage)?.At
-                )),
-            ],
-            new(measure, asymmetry?.Change.Difference, asymmetry?.Change.Mdc95, asymmetry?.Weaker),
+            skill.Row.Skill,
+            ladder,
+            newest,
+            skill.Row.Approach,
+            skill.Evidence.Standard,
+            skill.Row.StartedAt,
+            Arch.Of(ladder, verdicts),
+            [.. verdicts.Select(v => SideOf(v, skill, stepBack, readiness))],
+            skill.Compare(catalogue),
             [
                 .. from stage in ladder.Stages
-                from side in SideExtensions.Both
-                select new StageTests(
-                    stage.Number,
-                    side,
-                    [.. ladder.GateOf(stage.Number).Select(t => gate.JudgeTest(t, ladder, stage.Number, side, standing.Evidence))]
-                ),
+                from side in ladder.Courses
+                select new StageTests(stage.Number, side, gate.JudgeStage(ladder, stage.Number, side, skill.Evidence)),
             ]
+        );
+    }
+
+    private static SideGate SideOf(GateVerdict verdict, SkillStanding skill, StepBack stepBack, Readiness readiness)
+    {
+        var plateau = readiness.PlateauOf(verdict, skill.Evidence);
+        var entered = skill.Evidence.EnteredAt(verdict.Side, verdict.Stage);
+        return new(
+            verdict.Side,
+            verdict.Stage,
+            verdict.State,
+            Readiness.GroupOf(verdict, plateau),
+            verdict.Reason,
+            verdict.MetCount,
+            verdict.NearestMiss,
+            verdict.Next,
+            verdict.Tests,
+            stepBack.For(skill.Ladder, verdict.Side, verdict.Stage, skill.Evidence),
+            plateau,
+            entered == DateTimeOffset.MinValue ? null : entered
         );
     }
 
     private static async Task<Results<Ok<PlacementResponse>, ProblemHttpResult>> Placement(
         Guid studentId,
-        string ladder,
+        string skill,
         Standings standings,
+        StudioLadders ladders,
         CatalogueContent catalogue,
-        CancellationToken ct
+        CancellationToken ct,
+        string? ladderKey = null,
+        int? version = null
     )
     {
-        if (catalogue.NewestLadder(ladder) is not { } newest || await standings.Of(studentId, ladder, ct) is not { } standing)
+        var ladder = ladderKey is null ? catalogue.NewestLadder(skill) : await ladders.Find(ladderKey, version ?? 1, ct);
+        if (ladder is null || ladder.Skill != skill)
             return Problems.NotFound();
-        var gate = new Gate(catalogue);
-        var placing = new Placing(gate);
-        return TypedResults.Ok(
-            new PlacementResponse([
-                .. SideExtensions.Both.Select(side =>
-                {
-                    var stage = placing.Suggest(newest, side, standing.Evidence);
-                    var tests = newest.GateOf(stage).Select(t => gate.JudgeTest(t, newest, stage, side, standing.Evidence));
-                    return new PlacementSide(
-                        side,
-                        stage,
-                        [.. tests.Where(t => t.Outcome != Outcome.Met && t.Test is not (ExposureCriterion or PainCriterion))]
-                    );
-                }),
-            ])
-        );
+        var evidence = (await standings.Of(studentId, ct, ladder))!.For(ladder);
+        var placing = new Placing(new Gate(catalogue));
+        return TypedResults.Ok(new PlacementResponse(ladder, [.. ladder.Courses.Select(side => placing.Suggest(ladder, side, evidence))]));
     }
 
-    private static async Task<Ok<List<DecisionView>>> Decisions(Guid studentId, string ladder, TensarchDb db, CancellationToken ct)
+    /// <summary>Every decision about a student, newest first, with what the gates said on that day.</summary>
+    private static async Task<Ok<DecisionsResponse>> Decisions(
+        Guid studentId,
+        TensarchDb db,
+        CancellationToken ct,
+        string? skill = null,
+        string? before = null
+    )
     {
+        var query = db.Decisions.AsNoTracking().Where(d => d.StudentId == studentId && (skill == null || d.Skill == skill));
+        if (Cursor.Parse(before) is { } last)
+            query = query.Where(d => d.At < last.At || (d.At == last.At && d.Id < last.Id));
         var rows = await (
-            from decision in db.Decisions.AsNoTracking()
-            where decision.StudentId == studentId && decision.Ladder == ladder
+            from decision in query.OrderByDescending(d => d.At).ThenByDescending(d => d.Id).Take(DecisionsPage + 1)
             join user in db.Users on decision.By equals user.Id
-            orderby decision.At descending
+            orderby decision.At descending, decision.Id descending
             select new { decision, user.DisplayName }
         ).ToListAsync(ct);
         return TypedResults.Ok(
-            rows.Select(r => new DecisionView(
-                    r.decision.Id,
-                    r.decision.Side,
-                    r.decision.Kind,
-                    r.decision.FromStage,
-                    r.decision.ToStage,
-                    r.decision.Reason,
-                    r.decision.At,
-                    r.DisplayName,
-                    JsonSerializer.Deserialize<DecisionEvidence>(r.decision.EvidenceJson, SkillDesk.Json)
-                ))
-                .ToList()
+            new DecisionsResponse(
+                [
+                    .. rows.Take(DecisionsPage)
+                        .Select(r => new DecisionView(
+                            r.decision.Id,
+                            r.decision.Skill,
+                            r.decision.Side,
+                            r.decision.Kind,
+                            r.decision.FromStage,
+                            r.decision.ToStage,
+                            r.decision.Reason,
+                            r.decision.At,
+                            r.DisplayName,
+                            StoredJson.Read<DecisionEvidence>(r.decision.EvidenceJson)
+                        )),
+                ],
+                rows.Count > DecisionsPage
+                    ? new Cursor(rows[DecisionsPage - 1].decision.At, rows[DecisionsPage - 1].decision.Id).ToString()
+                    : null
+            )
         );
     }
 
     private static Task<IResult> Decide(
         Guid studentId,
-        string ladder,
+        string skill,
         DecisionRequest request,
         SkillDesk desk,
         Standings standings,
         CancellationToken ct
-    ) => OnLadder(studentId, ladder, standings, standing => desk.Decide(standing, request, ct), request.Id, ct);
+    ) => OnLadder(studentId, skill, standings, (standing, on) => desk.Decide(standing, on, request, ct), request.Id, ct);
+
+    private static Task<IResult> Move(
+        Guid studentId,
+        string skill,
+        SkillMove request,
+        SkillDesk desk,
+        Standings standings,
+        CancellationToken ct
+    ) => OnLadder(studentId, skill, standings, (standing, on) => desk.Move(standing, on, request, ct), studentId, ct);
 
     private static Task<IResult> TickForm(
         Guid studentId,
-        string ladder,
+        string skill,
         FormCheckRequest request,
-        SkillDesk desk,
+        EvidenceDesk desk,
         Standings standings,
         CancellationToken ct
-    ) => OnLadder(studentId, ladder, standings, standing => desk.TickForm(standing, request, ct), request.Id, ct);
+    ) => OnLadder(studentId, skill, standings, (_, on) => desk.TickForm(studentId, on.Ladder, request, ct), request.Id, ct);
+
+    private static Task<IResult> ShowExit(
+        Guid studentId,
+        string skill,
+        ExitCheckRequest request,
+        EvidenceDesk desk,
+        Standings standings,
+        CancellationToken ct
+    ) => OnLadder(studentId, skill, standings, (_, on) => desk.ShowExit(studentId, on.Ladder, request, ct), request.Id, ct);
 
     private static Task<IResult> AddBenchSet(
         Guid studentId,
-        string ladder,
+        string skill,
         BenchSetRequest request,
-        SkillDesk desk,
+        EvidenceDesk desk,
         Standings standings,
         CancellationToken ct
-    ) => OnLadder(studentId, ladder, standings, standing => desk.AddBenchSet(standing.Student.Id, request, ct), request.Id, ct);
+    ) => OnLadder(studentId, skill, standings, (_, _) => desk.AddBenchSet(studentId, request, ct), request.Id, ct);
 
     private static async Task<IResult> OnLadder(
         Guid studentId,
-        string ladder,
+        string skill,
         Standings standings,
-        Func<Standing, Task<Result<Appended>>> append,
+        Func<Standing, SkillStanding, Task<Result<Appended>>> append,
         Guid id,
         CancellationToken ct
     )
     {
-        if (await standings.Of(studentId, ladder, ct) is not { Ladder: not null } standing)
+        var standing = (await standings.Of(studentId, ct))!;
+        if (standing.On(skill) is not { } on)
             return Problems.Of(404, "notOnLadder");
-        var result = await append(standing);
+        var result = await append(standing, on);
         return result.IsOk
-            ? Problems.Respond(result.Value, $"/api/v1/students/{studentId}/skills/{ladder}", new { Id = id })
+            ? Problems.Respond(result.Value, $"/api/v1/students/{studentId}/skills/{skill}", new { Id = id })
             : Problems.Unprocessable(result.Problems);
     }
-
-    /// <summary>Every gate of the studio, a page of students at a time.</summary>
-    private static async Task<Ok<ReadinessResponse>> Readiness(
-        TensarchDb db,
-        Standings standings,
-        CatalogueContent catalogue,
-        CancellationToken ct,
-        Guid? after = null
-    )
-    {
-        var rows = await db
-            .Students.AsNoTracking()
-            .Where(s => s.ArchivedAt == null && (after == null || s.Id > after))
-            .Where(s => db.Skills.Any(k => k.StudentId == s.Id && k.Ladder == FrontSplit))
-            .OrderBy(s => s.Id)
-            .Take(PageSize + 1)
-            .ToListAsync(ct);
-        var page = rows.Take(PageSize).ToList();
-        var gate = new Gate(catalogue);
-        var lines =
-            from standing in await standings.Of(page, FrontSplit, ct)
-            from side in SideExtensions.Both
-            let verdict = standing.Judge(gate, side)
-            orderby verdict.State, standing.Student.Name
-            select new ReadinessLine(standing.Student.Id, standing.Student.Name, SideSummary.Of(standing.Ladder!, verdict));
-        return TypedResults.Ok(new ReadinessResponse([.. lines], rows.Count > PageSize ? page[^1].Id.ToString() : null));
-    }
 }
+
+public sealed record DecisionsResponse(IReadOnlyList<DecisionView> Decisions, string? Next);

@@ -4,134 +4,218 @@ using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
 using Tensarch.Server.Data;
 using Tensarch.Server.Measuring;
+using Tensarch.Server.Sessions;
 
 namespace Tensarch.Server.Skills;
 
 /// <summary>Reads the facts of some students in a fixed number of queries, bounded in time, and lays them out for the core.</summary>
-public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioClock clock)
+public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioLadders ladders, StudioClock clock)
 {
     /// <summary>Longest look back for readings, sets and sessions: well past every shelf life and every break that changes a plan.</summary>
     private const int WindowDays = 120;
 
-    /// <param name="ladder">The ladder whose skill is looked at.</param>
-    public async Task<Standing?> Of(Guid studentId, string ladder, CancellationToken ct)
+    /// <param name="also">A ladder that they are judged under beside those they follow: its tests may read other drills.</param>
+    public async Task<Standing?> Of(Guid studentId, CancellationToken ct, Ladder? also = null)
     {
         var student = await db.Students.AsNoTracking().SingleOrDefaultAsync(s => s.Id == studentId, ct);
-        return student is null ? null : (await Of([student], ladder, ct))[0];
+        return student is null ? null : (await Of([student], ct, also))[0];
     }
 
-    public async Task<IReadOnlyList<Standing>> Of(IReadOnlyList<StudentRow> students, string ladder, CancellationToken ct)
+    /// <inheritdoc cref="Of(Guid, CancellationToken, Ladder?)"/>
+    public async Task<IReadOnlyList<Standing>> Of(IReadOnlyList<StudentRow> students, CancellationToken ct, Ladder? also = null)
     {
         var ids = students.Select(s => s.Id).ToList();
-        var since = clock.Now.AddDays(-WindowDays);
-        var skills = await db.Skills.AsNoTracking().Where(s => ids.Contains(s.StudentId) && s.Ladder == ladder).ToListAsync(ct);
-        var decisions = await db
-            .Decisions.AsNoTracking()
-            .Where(d => ids.Contains(d.StudentId) && d.Ladder == ladder)
-            .OrderBy(d => d.At)
-            .Select(d => new { d.StudentId, Decision = new StageDecision(d.Side, d.FromStage, d.ToStage, d.At) })
-            .ToListAsync(ct);
-        var answers = await db.Answers.AsNoTracking().Where(a => ids.Contains(a.StudentId)).OrderBy(a => a.Id).ToListAsync(ct);
-        var clearances = await db.Clearances.AsNoTracking().Where(c => ids.Contains(c.StudentId)).ToListAsync(ct);
-        var reviews = await db.Reviews.AsNoTracking().Where(r => ids.Contains(r.StudentId)).ToListAsync(ct);
-        var readings = await db
-            .Readings.AsNoTracking()
-            .Where(r => ids.Contains(r.StudentId) && r.TakenAt >= since && r.Void == null)
-            .OrderBy(r => r.TakenAt)
-            .ToListAsync(ct);
-        var sets = await db
-            .Sets.AsNoTracking()
-            .Where(s => ids.Contains(s.StudentId) && s.At >= since)
-            .OrderBy(s => s.At)
-            .Select(s => new
-            {
-                s.StudentId,
-                Set = new LoggedSet(s.Id, s.SessionId, s.At, s.Day, s.Drill, s.Variant, s.Side, s.Seconds, s.CleanReps, s.Quality),
-            })
-            .ToListAsync(ct);
-        var signals = await db.Signals.AsNoTracking().Where(s => ids.Contains(s.StudentId)).OrderBy(s => s.At).ToListAsync(ct);
-        var forms = await db
-            .FormChecks.AsNoTracking()
-            .Where(f => ids.Contains(f.StudentId) && f.Ladder == ladder && f.At >= since)
-            .ToListAsync(ct);
-        var sessions = await db
-            .Sessions.AsNoTracking()
-            .Where(s => ids.Contains(s.StudentId) && s.StartedAt >= since)
-            .OrderBy(s => s.StartedAt)
-            .Select(s => new TrainedSession(s.Id, s.StudentId, s.StartedAt!.Value, s.StartedOn!.Value, s.FirstSide))
-            .ToListAsync(ct);
-
-        return
-        [
-            .. students.Select(student =>
-                Lay(
-                    student,
-                    skills.SingleOrDefault(s => s.StudentId == student.Id),
-                    [.. decisions.Where(d => d.StudentId == student.Id).Select(d => d.Decision)],
-                    answers.Where(a => a.StudentId == student.Id),
-                    [.. clearances.Where(c => c.StudentId == student.Id)],
-                    [.. reviews.Where(r => r.StudentId == student.Id)],
-                    [.. readings.Where(r => r.StudentId == student.Id)],
-                    [.. sets.Where(s => s.StudentId == student.Id).Select(s => s.Set)],
-                    [.. signals.Where(s => s.StudentId == student.Id)],
-                    [.. forms.Where(f => f.StudentId == student.Id)],
-                    [.. sessions.Where(s => s.StudentId == student.Id)]
-                )
-            ),
-        ];
+        var skills = await db.Skills.AsNoTracking().Where(s => ids.Contains(s.StudentId)).ToListAsync(ct);
+        await ladders.Know(skills, ct);
+        var judgedUnder = skills
+            .Select(s => ladders.Known(s.LadderKey, s.LadderVersion))
+            .Concat(catalogue.Skills)
+            .Append(also)
+            .OfType<Ladder>();
+        var facts = await Read(ids, skills, TestedDrills(judgedUnder), ct);
+        return [.. students.Select(student => Lay(student, facts))];
     }
 
-    private Standing Lay(
-        StudentRow student,
-        SkillRow? skill,
-        IReadOnlyList<StageDecision> decisions,
-        IEnumerable<AnswerRow> answers,
-        IReadOnlyList<ClearanceRow> clearances,
-        IReadOnlyList<ReviewRow> reviews,
-        IReadOnlyList<ReadingRow> readings,
-        IReadOnlyList<LoggedSet> sets,
-        IReadOnlyList<SignalRow> signals,
-        IReadOnlyList<FormCheckRow> forms,
-        IReadOnlyList<TrainedSession> sessions
-    )
+    /// <summary>Drills whose rounds a test reads: the rounds of all others are not looked at.</summary>
+    private static List<string> TestedDrills(IEnumerable<Ladder> ladders) =>
+        [.. ladders.Distinct().SelectMany(l => l.Stages).SelectMany(s => s.Tests).Select(t => t.ReadDrill).OfType<string>().Distinct()];
+
+    /// <summary>The facts of all of them, by student.</summary>
+    private sealed record Facts(
+        ILookup<Guid, SkillRow> Skills,
+        ILookup<Guid, DecisionLine> Decisions,
+        ILookup<Guid, AnswerRow> Answers,
+        ILookup<Guid, ScreeningRow> Screenings,
+        ILookup<Guid, ClearanceRow> Clearances,
+        ILookup<Guid, WithdrawalRow> Withdrawals,
+        ILookup<Guid, ReviewRow> Reviews,
+        ILookup<Guid, ReadingRow> Readings,
+        ILookup<Guid, SetLine> Sets,
+        ILookup<Guid, SignalRow> Signals,
+        ILookup<Guid, FormCheckRow> Forms,
+        ILookup<Guid, ExitCheckRow> Exits,
+        ILookup<Guid, TrainedSession> Sessions
+    );
+
+    private sealed record DecisionLine(Guid StudentId, string Skill, StageDecision Decision);
+
+    private sealed record SetLine(Guid StudentId, LoggedSet Set);
+
+    private async Task<Facts> Read(List<Guid> ids, List<SkillRow> skills, List<string> testedDrills, CancellationToken ct)
     {
-        var today = clock.Today;
-        var newest = answers.GroupBy(a => a.Question).ToDictionary(g => g.Key, g => g.Last());
-        var screened = catalogue.Questions.All(q => newest.ContainsKey(q.Key));
-        var said = signals
+        var since = clock.Now.AddDays(-WindowDays);
+        return new(
+            skills.ToLookup(s => s.StudentId),
+            (
+                await db
+                    .Decisions.AsNoTracking()
+                    .Where(d => ids.Contains(d.StudentId))
+                    .OrderBy(d => d.At)
+                    .Select(d => new DecisionLine(d.StudentId, d.Skill, new(d.Side, d.FromStage, d.ToStage, d.At)))
+                    .ToListAsync(ct)
+            ).ToLookup(d => d.StudentId),
+            (await db.Answers.AsNoTracking().Where(a => ids.Contains(a.StudentId)).OrderBy(a => a.Id).ToListAsync(ct)).ToLookup(a =>
+                a.StudentId
+            ),
+            (await db.Screenings.AsNoTracking().Where(s => ids.Contains(s.StudentId)).OrderBy(s => s.At).ToListAsync(ct)).ToLookup(s =>
+                s.StudentId
+            ),
+            (await db.Clearances.AsNoTracking().Where(c => ids.Contains(c.StudentId)).ToListAsync(ct)).ToLookup(c => c.StudentId),
+            (await db.Withdrawals.AsNoTracking().Where(w => ids.Contains(w.StudentId)).ToListAsync(ct)).ToLookup(w => w.StudentId),
+            (await db.Reviews.AsNoTracking().Where(r => ids.Contains(r.StudentId)).ToListAsync(ct)).ToLookup(r => r.StudentId),
+            (
+                await db
+                    .Readings.AsNoTracking()
+                    .Where(r => ids.Contains(r.StudentId) && r.TakenAt >= since && r.Void == null)
+                    .OrderBy(r => r.TakenAt)
+                    .ToListAsync(ct)
+            ).ToLookup(r => r.StudentId),
+            (
+                await db
+                    .Sets.AsNoTracking()
+                    .Where(s => ids.Contains(s.StudentId) && s.At >= since && testedDrills.Contains(s.Drill))
+                    .OrderBy(s => s.At)
+                    .Select(s => new SetLine(
+                        s.StudentId,
+                        new(s.Id, s.SessionId, s.At, s.Day, s.Drill, s.Variant, s.Side, s.Seconds, s.CleanReps, s.Quality)
+                    ))
+                    .ToListAsync(ct)
+            ).ToLookup(s => s.StudentId),
+            (await db.Signals.AsNoTracking().Where(s => ids.Contains(s.StudentId)).OrderBy(s => s.At).ToListAsync(ct)).ToLookup(s =>
+                s.StudentId
+            ),
+            (await db.FormChecks.AsNoTracking().Where(f => ids.Contains(f.StudentId) && f.At >= since).ToListAsync(ct)).ToLookup(f =>
+                f.StudentId
+            ),
+            // A way out that was shown stays shown, however long ago.
+            (await db.ExitChecks.AsNoTracking().Where(e => ids.Contains(e.StudentId)).ToListAsync(ct)).ToLookup(e => e.StudentId),
+            (
+                await db
+                    .Sessions.AsNoTracking()
+                    .Where(s => ids.Contains(s.StudentId) && s.StartedAt >= since)
+                    .OrderBy(s => s.StartedAt)
+                    .Select(s => new
+                    {
+                        s.Id,
+                        s.StudentId,
+                        s.Skill,
+                        s.StartedAt,
+                        s.StartedOn,
+                        s.FirstSide,
+                        s.Worked,
+                    })
+                    .ToListAsync(ct)
+            ).Select(s => new TrainedSession(s.Id, s.StudentId, s.Skill, s.StartedAt!.Value, s.StartedOn!.Value, s.FirstSide, [.. s.Worked.Select(WorkedDrill.Parse)])).ToLookup(s => s.StudentId)
+        );
+    }
+
+    /// <summary>What was worked in a session, as sets without their numbers: enough for exposure.</summary>
+    private static IEnumerable<LoggedSet> WorkOf(TrainedSession session) =>
+        session.Worked.Select(w => new LoggedSet(
+            session.Id,
+            session.Id,
+            session.StartedAt,
+            session.StartedOn,
+            w.Drill,
+            w.Variant,
+            w.Side,
+            null,
+            null,
+            null
+        ));
+
+    private Standing Lay(StudentRow student, Facts facts)
+    {
+        var (id, today) = (student.Id, clock.Today);
+        var answers = facts.Answers[id].GroupBy(a => a.Question).ToDictionary(g => g.Key, g => g.Last());
+        var screen = Screen([.. facts.Screenings[id]], catalogue.Questions.All(q => answers.ContainsKey(q.Key)), today);
+        var sessions = facts.Sessions[id].ToList();
+        var signals = facts
+            .Signals[id]
             .Select(s => new BodySignal(s.Id, s.At, s.Kind, s.Region, s.Side, s.Pain))
-            .Concat(readings.SelectMany(PainOf))
+            .Concat(facts.Readings[id].SelectMany(PainOf))
             .OrderBy(s => s.At)
             .ToList();
-        var reviewed = reviews.Select(r => new HoldReview(r.Tag, r.At)).ToList();
-        var holds = ReviewHolds.From(catalogue.StopRules, said, reviewed, [.. sessions.Select(s => s.StartedAt)]);
+        var reviews = facts.Reviews[id].Select(r => new HoldReview(r.Tag, r.At)).ToList();
+        var holds = ReviewHolds.From(catalogue.StopRules, signals, reviews, [.. sessions.Select(s => s.StartedAt)]);
+        var withdrawn = facts.Withdrawals[id].ToDictionary(w => w.ClearanceId, w => w.On);
+        var clearances = facts
+            .Clearances[id]
+            .Select(c => (c, new Clearance(c.Id, c.Role, c.Tags, c.From, c.Until, withdrawn.TryGetValue(c.Id, out var on) ? on : null)))
+            .ToList();
         var cautions = Cautions.Of(
             catalogue.Questions,
             new(
-                screened,
-                [.. newest.Values.Where(a => a.Yes).Select(a => a.Question)],
-                IsMinor(student, newest, today),
+                screen.State,
+                [.. answers.Values.Where(a => a.Yes).Select(a => a.Question)],
+                IsMinor(student, answers, today),
                 student.GuardianConsentOn is not null,
                 student.SensationCeiling,
                 holds,
-                [.. clearances.Select(c => new Clearance(c.Id, c.Role, c.Tags, c.From, c.Until))],
+                [.. clearances.Select(c => c.Item2)],
                 today
             )
         );
-        var ladder = skill is null ? null : catalogue.FindLadder(skill.Ladder, skill.LadderVersion);
         var evidence = new Evidence(
-            student.SplitStandard,
-            [.. readings.Select(ReadingViews.ToCore)],
-            sets,
+            null,
+            new(student.BreathSeconds, student.LeftLegCm, student.RightLegCm, student.HipWidthCm),
+            [.. facts.Readings[id].Select(r => ReadingViews.ToCore(r, clock.DayOf(r.TakenAt)))],
+            [.. facts.Sets[id].Select(s => s.Set), .. sessions.SelectMany(WorkOf)],
             [.. sessions.Select(s => new SessionDay(s.Id, s.StartedAt, s.StartedOn))],
-            said,
-            [.. forms.Select(f => new FormCheck(f.Id, f.At, f.Ladder, f.Stage, f.Side, f.Ticked))],
-            decisions,
+            signals,
+            [],
+            [],
+            [],
             cautions,
             clock.Now,
             today
         );
-        return new(student, skill, ladder, evidence, holds, newest, clearances, reviewed, sessions, screened);
+        var ofSkills = new SkillFacts(
+            [.. facts.Forms[id].Select(f => new FormCheck(f.Id, f.At, f.Skill, f.Stage, f.Side, f.Ticked))],
+            [.. facts.Exits[id].Select(e => new ExitCheck(e.Id, e.At, e.Skill, e.Stage, e.Side, e.Safe, e.Of))],
+            [.. facts.Decisions[id].Select(d => (d.Skill, d.Decision))]
+        );
+        List<SkillStanding> skills =
+        [
+            .. facts
+                .Skills[id]
+                .Select(row => (Row: row, Ladder: ladders.Known(row.LadderKey, row.LadderVersion)))
+                .OrderBy(s => catalogue.Skills.Index().First(l => l.Item.Key == s.Row.Skill).Index)
+                .Select(s => new SkillStanding(s.Row, s.Ladder, ofSkills.Of(evidence, s.Ladder, student.SplitStandard))),
+        ];
+        return new(student, skills, evidence, ofSkills, holds, answers, clearances, reviews, sessions, screen);
+    }
+
+    private static ScreenView Screen(IReadOnlyList<ScreeningRow> rows, bool answered, DateOnly today)
+    {
+        var whole = rows.LastOrDefault(r => r.Kind == ScreeningKind.Whole);
+        var changed = rows.LastOrDefault(r => r.Kind == ScreeningKind.SomethingChanged && (whole is null || r.At > whole.At));
+        return new(
+            Screening.StateOf(answered, whole?.On, changed is not null, today),
+            whole?.On,
+            whole is null ? null : Screening.DueOn(whole.On),
+            changed?.Note
+        );
     }
 
     private static bool IsMinor(StudentRow student, Dictionary<string, AnswerRow> newest, DateOnly today) =>

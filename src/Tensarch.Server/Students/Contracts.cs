@@ -1,6 +1,4 @@
-using Tensarch.Core;
 using Tensarch.Core.Planning;
-using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
 using Tensarch.Server.Skills;
 
@@ -12,6 +10,10 @@ namespace Tensarch.Server.Students;
 /// <param name="SensationCeiling">Of 10.</param>
 /// <param name="HipWidthCm">Between the two hip joints.</param>
 /// <param name="GuardianConsentOn">When a guardian's consent was recorded, for someone under 18.</param>
+/// <param name="ConsentOn">When the student consented to being measured and to what is written down.</param>
+/// <param name="Goals">Skills, the most wanted first.</param>
+/// <param name="Equipment">Props at home; see <see cref="HomeProps"/>.</param>
+/// <param name="Days">When they can train.</param>
 public sealed record StudentBody(
     string Name,
     string? About,
@@ -25,7 +27,11 @@ public sealed record StudentBody(
     int BlocksOwned,
     int SessionMinutes,
     DateOnly? GuardianConsentOn,
-    double HipWidthCm = Core.Measuring.Straddle.DefaultHipWidthCm
+    double HipWidthCm = Core.Measuring.Straddle.DefaultHipWidthCm,
+    DateOnly? ConsentOn = null,
+    IReadOnlyList<string>? Goals = null,
+    IReadOnlyList<string>? Equipment = null,
+    IReadOnlyList<AvailableDay>? Days = null
 );
 
 public sealed record StudentCreate(Guid Id, StudentBody Student);
@@ -36,39 +42,92 @@ public sealed record StudentView(Guid Id, int Version, StudentBody Student, int?
 public sealed record StudentPage(
     StudentView Student,
     bool Screened,
+    ScreenView Screen,
     IReadOnlyList<AnswerView> Answers,
     CautionsView Cautions,
     IReadOnlyList<HoldView> Holds,
     IReadOnlyList<ClearanceView> Clearances,
-    bool OnLadder,
-    Guid? NextSessionId,
+    IReadOnlyList<SkillSummary> Skills,
+    NextSessionLine? NextSession,
     DateOnly? LastSessionOn,
     int? DaysSinceLast,
     Absence Absence
 );
 
+/// <summary>The session that was planned last and has not ended.</summary>
+public sealed record NextSessionLine(Guid Id, string Skill);
+
 public sealed record AnswerView(string Question, bool Yes, DateTimeOffset At);
 
 /// <param name="Tags">Only what is not free.</param>
-public sealed record CautionsView(IReadOnlyList<CautionTag> Tags, int SensationCeiling, int RampTopPercent);
+/// <param name="Lifted">What a clearance lifts today.</param>
+public sealed record CautionsView(
+    IReadOnlyList<CautionTag> Tags,
+    IReadOnlyList<CautionReason> Lifted,
+    int SensationCeiling,
+    int RampTopPercent
+);
 
 public sealed record CautionTag(LoadTag Tag, CautionLevel Level, IReadOnlyList<CautionReason> Reasons);
 
-public sealed record HoldView(LoadTag Tag, DateTimeOffset Since, bool NeedsClinician, int PainFreeSessions, int Needed, bool MayBeReviewed);
+/// <param name="Signal">What raised it in a session; none when two pain events did.</param>
+public sealed record HoldView(
+    LoadTag Tag,
+    DateTimeOffset Since,
+    bool NeedsClinician,
+    int PainFreeSessions,
+    int Needed,
+    bool MayBeReviewed,
+    SignalKind? Signal
+);
 
-public sealed record ClearanceView(Guid Id, string Role, IReadOnlyList<LoadTag> Tags, DateOnly From, DateOnly Until, bool Standing);
+/// <param name="Standing">Holds today.</param>
+/// <param name="LapsesOn">The first day on which it no longer holds.</param>
+public sealed record ClearanceView(
+    Guid Id,
+    string Role,
+    IReadOnlyList<LoadTag> Tags,
+    DateOnly From,
+    DateOnly Until,
+    bool Standing,
+    DateOnly LapsesOn,
+    bool Withdrawn
+);
 
-public sealed record AnswersRequest(IReadOnlyList<AnswerItem> Answers);
+/// <summary>Answers, new or changed. A request with every question is the whole screen gone through.</summary>
+public sealed record AnswersRequest(IReadOnlyList<AnswerItem> Answers, Guid? Id = null);
 
 public sealed record AnswerItem(string Question, bool Yes);
 
+/// <summary>Something changed since the screen: nothing is planned until it is gone through again.</summary>
+public sealed record ChangedRequest(Guid Id, string Note);
+
 public sealed record ClearanceRequest(Guid Id, string Role, IReadOnlyList<LoadTag> Tags, DateOnly From, DateOnly Until);
+
+public sealed record WithdrawalRequest(Guid Id, string Reason);
 
 public sealed record ReviewRequest(Guid Id, LoadTag Tag, string Note);
 
+/// <summary>What the answers so far would hold, for a coach who is still asking.</summary>
+public sealed record CautionsRequest(IReadOnlyList<string> Yes, DateOnly? BirthDate, DateOnly? GuardianConsentOn, int? SensationCeiling);
+
+/// <summary>One thing that was written down about a student, by whom and when.</summary>
+/// <param name="Kind"><c>answer</c>, <c>screened</c>, <c>somethingChanged</c>, <c>body</c>, <c>clearance</c>, <c>withdrawal</c>, <c>review</c>.</param>
+/// <param name="Field">The question, or the field of the body data.</param>
+public sealed record HistoryLine(
+    DateTimeOffset At,
+    string By,
+    string Kind,
+    string? Field = null,
+    string? Before = null,
+    string? After = null,
+    IReadOnlyList<LoadTag>? Tags = null,
+    string? Note = null
+);
+
 public sealed record RosterResponse(IReadOnlyList<RosterLine> Students, string? Next);
 
-/// <summary>One student in a list: a small arch, the weaker side, and what to do next.</summary>
+/// <summary>One student in a list: a small arch for each skill, cautions, and what to do next.</summary>
 /// <param name="SessionsLately">Logged in the last 14 days.</param>
 /// <param name="SessionsAsked">What the approach asks for in 14 days.</param>
 public sealed record RosterLine(
@@ -78,10 +137,8 @@ public sealed record RosterLine(
     int? AgeYears,
     bool Archived,
     bool Screened,
-    IReadOnlyList<SideSummary> Sides,
-    IReadOnlyList<Stone> Arch,
-    Side? Weaker,
-    bool SidesRead,
+    ScreenState Screen,
+    IReadOnlyList<SkillSummary> Skills,
     IReadOnlyList<CautionTag> Cautions,
     int SessionsLately,
     int SessionsAsked,

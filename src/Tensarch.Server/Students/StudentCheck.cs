@@ -1,11 +1,15 @@
 using Tensarch.Core;
+using Tensarch.Core.Students;
 
 namespace Tensarch.Server.Students;
 
 /// <summary>Refuses impossible body data, with a code at the field.</summary>
 public static class StudentCheck
 {
-    public static List<Problem> Check(StudentBody body, DateOnly today)
+    private const int MostDays = 28;
+
+    /// <param name="skills">Keys of the skills there are.</param>
+    public static List<Problem> Check(StudentBody body, DateOnly today, IEnumerable<string> skills)
     {
         var problems = new List<Problem>();
         if (string.IsNullOrWhiteSpace(body.Name))
@@ -34,6 +38,26 @@ public static class StudentCheck
             "sessionMinutes",
             problems
         );
+        if (body.ConsentOn > today)
+            problems.Add(Problem.Of("dateInFuture", "consentOn"));
+        if (body.Goals is { } goals && (goals.Any(g => skills.All(k => k != g)) || goals.Distinct().Count() != goals.Count))
+            problems.Add(Problem.Of("unknownLadder", "goals"));
+        if (body.Equipment?.Any(e => !HomeProps.All.Contains(e)) == true)
+            problems.Add(Problem.Of("unknownItem", "equipment"));
+        foreach (var (index, day) in (body.Days ?? []).Index())
+        {
+            if ((day.Weekday is null) == (day.Date is null))
+                problems.Add(Problem.Of("weekdayOrDate", $"days[{index}].weekday"));
+            Between(
+                day.Minutes,
+                Core.Planning.SessionBuilder.FewestMinutes,
+                Core.Planning.SessionBuilder.MostMinutes,
+                $"days[{index}].minutes",
+                problems
+            );
+        }
+        if (body.Days?.Count > MostDays)
+            problems.Add(Problem.Of("tooMany", "days", ("most", MostDays)));
         if (body.SplitStandard is not ("square" or "open"))
             problems.Add(Problem.Of("unknownStandard", "splitStandard"));
         return problems;

@@ -11,7 +11,7 @@ public sealed class StudentDesk(TensarchDb db, CatalogueContent catalogue, Studi
 {
     public async Task<Result<(StudentRow Row, Appended Appended)>> Add(StudentCreate request, CancellationToken ct)
     {
-        var problems = StudentCheck.Check(request.Student, clock.Today);
+        var problems = StudentCheck.Check(request.Student, clock.Today, Skills);
         if (problems.Count > 0)
             return problems;
         var hash = Facts.Hash(request.Student);
@@ -32,8 +32,23 @@ public sealed class StudentDesk(TensarchDb db, CatalogueContent catalogue, Studi
         return (row, await db.SaveFact(Appended.Stored, ct));
     }
 
-    public static void Write(StudentBody body, StudentRow row)
+    private IEnumerable<string> Skills => catalogue.Skills.Select(l => l.Key);
+
+    public IReadOnlyList<Problem> Check(StudentBody body) => StudentCheck.Check(body, clock.Today, Skills);
+
+    /// <summary>Writes the body data over the row, and appends them as a fact of their own, with who and when.</summary>
+    public void Write(StudentBody body, StudentRow row)
     {
+        db.Bodies.Add(
+            new()
+            {
+                StudentId = row.Id,
+                Version = row.Version,
+                BodyJson = StoredJson.Write(body),
+                At = clock.Now,
+                By = scope.UserId,
+            }
+        );
         row.Name = body.Name.Trim();
         row.About = string.IsNullOrWhiteSpace(body.About) ? null : body.About.Trim();
         row.BirthDate = body.BirthDate;
@@ -47,19 +62,28 @@ public sealed class StudentDesk(TensarchDb db, CatalogueContent catalogue, Studi
         row.BlocksOwned = body.BlocksOwned;
         row.SessionMinutes = body.SessionMinutes;
         row.GuardianConsentOn = body.GuardianConsentOn;
+        row.ConsentOn = body.ConsentOn;
+        row.Equipment = [.. (body.Equipment ?? []).Distinct()];
+        row.GoalsJson = body.Goals is { Count: > 0 } goals ? StoredJson.Write(goals) : null;
+        row.DaysJson = body.Days is { Count: > 0 } days ? StoredJson.Write(days) : null;
     }
 
-    /// <summary>Appends the answers that differ from the newest ones.</summary>
-    public async Task<IReadOnlyList<Problem>> Answer(Guid studentId, IReadOnlyList<AnswerItem> answers, CancellationToken ct)
+    /// <summary>
+    /// Appends the answers that differ from the newest ones. With every question in the request, or with the last one that was open, the
+    /// whole screen has been gone through on this day.
+    /// </summary>
+    public async Task<IReadOnlyList<Problem>> Answer(Guid studentId, AnswersRequest request, CancellationToken ct)
     {
-        var unknown = answers.Where(a => catalogue.Questions.All(q => q.Key != a.Question)).ToList();
+        var unknown = request.Answers.Where(a => catalogue.Questions.All(q => q.Key != a.Question)).ToList();
         if (unknown.Count > 0)
             return [Problem.Of("unknownQuestion", unknown[0].Question)];
         var newest = (await db.Answers.Where(a => a.StudentId == studentId).OrderBy(a => a.Id).ToListAsync(ct))
             .GroupBy(a => a.Question)
             .ToDictionary(g => g.Key, g => g.Last().Yes);
-        foreach (var answer in answers)
-            if (!newest.TryGetValue(answer.Question, out var before) || before != answer.Yes)
+        var before = catalogue.Questions.All(q => newest.ContainsKey(q.Key));
+        foreach (var answer in request.Answers)
+        {
+            if (!newest.TryGetValue(answer.Question, out var said) || said != answer.Yes)
                 db.Answers.Add(
                     new()
                     {
@@ -70,8 +94,54 @@ public sealed class StudentDesk(TensarchDb db, CatalogueContent catalogue, Studi
                         By = scope.UserId,
                     }
                 );
+            newest[answer.Question] = answer.Yes;
+        }
+        var asked = request.Answers.Select(a => a.Question).ToHashSet();
+        var whole = catalogue.Questions.All(q => asked.Contains(q.Key));
+        if (whole || !before && catalogue.Questions.All(q => newest.ContainsKey(q.Key)))
+            await db.Screenings.AddFact(Screening(studentId, request.Id ?? Guid.CreateVersion7(), ScreeningKind.Whole, null), request, ct);
         await db.SaveChangesAsync(ct);
         return [];
+    }
+
+    public async Task<Result<Appended>> SomethingChanged(Guid studentId, ChangedRequest request, CancellationToken ct)
+    {
+        if (string.IsNullOrWhiteSpace(request.Note))
+            return Problem.Of("required", "note");
+        if (request.Note.Length > 500)
+            return Problem.Of("tooLong", "note", ("most", 500));
+        var row = Screening(studentId, request.Id, ScreeningKind.SomethingChanged, request.Note.Trim());
+        return await db.SaveFact(await db.Screenings.AddFact(row, new { studentId, request }, ct), ct);
+    }
+
+    private ScreeningRow Screening(Guid studentId, Guid id, ScreeningKind kind, string? note) =>
+        new()
+        {
+            Id = id,
+            StudentId = studentId,
+            Kind = kind,
+            Note = note,
+            On = clock.Today,
+            At = clock.Now,
+            By = scope.UserId,
+        };
+
+    /// <summary>A clearance that no longer holds: from today, the hold is back.</summary>
+    public async Task<Result<Appended>> Withdraw(Guid studentId, Guid clearanceId, WithdrawalRequest request, CancellationToken ct)
+    {
+        if (string.IsNullOrWhiteSpace(request.Reason) || request.Reason.Trim().Length < 10)
+            return Problem.Of("reasonTooShort", "reason", ("least", 10));
+        var row = new WithdrawalRow
+        {
+            Id = request.Id,
+            StudentId = studentId,
+            ClearanceId = clearanceId,
+            Reason = request.Reason.Trim(),
+            On = clock.Today,
+            At = clock.Now,
+            By = scope.UserId,
+        };
+        return await db.SaveFact(await db.Withdrawals.AddFact(row, new { clearanceId, request }, ct), ct);
     }
 
     public async Task<Result<Appended>> Clear(Guid studentId, ClearanceRequest request, CancellationToken ct)

@@ -25,8 +25,12 @@ public static class StudentEndpoints
         students.MapPut("/{studentId}", Change);
         students.MapPost("/{studentId}/archive", Archive);
         students.MapPost("/{studentId}/answers", Answer);
+        students.MapPost("/{studentId}/changes", SomethingChanged);
+        students.MapGet("/{studentId}/history", StudentHistory.Read);
         students.MapPost("/{studentId}/clearances", Clear);
+        students.MapPost("/{studentId}/clearances/{clearanceId}/withdrawal", Withdraw);
         students.MapPost("/{studentId}/reviews", Review);
+        api.MapPost("/compute/cautions", WouldHold).WithTags("Students").WithMetadata(new ReadsOnly());
     }
 
     /// <summary>Students by name, a page at a time, with where each one stands.</summary>
@@ -52,7 +56,7 @@ public static class StudentEndpoints
         }
         var rows = await query.OrderBy(s => s.Name).ThenBy(s => s.Id).Take(PageSize + 1).ToListAsync(ct);
         var page = rows.Take(PageSize).ToList();
-        var lines = (await standings.Of(page, SkillEndpoints.FrontSplit, ct)).Select(s => Line(s, catalogue, clock)).ToList();
+        var lines = (await standings.Of(page, ct)).Select(s => Line(s, catalogue, clock)).ToList();
         var last = rows.Count > PageSize ? page[^1] : null;
         return TypedResults.Ok(new RosterResponse(lines, last is null ? null : $"{last.Name}|{last.Id}"));
     }
@@ -69,23 +73,26 @@ public static class StudentEndpoints
         Guid studentId,
         TensarchDb db,
         Standings standings,
+        CatalogueContent catalogue,
         StudioClock clock,
         HttpResponse response,
         CancellationToken ct
     )
     {
-        if (await standings.Of(studentId, SkillEndpoints.FrontSplit, ct) is not { } standing)
+        if (await standings.Of(studentId, ct) is not { } standing)
             return Problems.NotFound();
         var next = await db
             .Sessions.Where(s => s.StudentId == studentId && s.EndedAt == null)
             .OrderByDescending(s => s.CreatedAt)
-            .Select(s => (Guid?)s.Id)
+            .Select(s => new NextSessionLine(s.Id, s.Skill))
             .FirstOrDefaultAsync(ct);
+        var gate = new Gate(catalogue);
         response.Headers.ETag = $"\"{standing.Student.Version}\"";
         return TypedResults.Ok(
             new StudentPage(
                 View(standing.Student, clock),
                 standing.Screened,
+                standing.Screen,
                 [.. standing.Answers.Values.Select(a => new AnswerView(a.Question, a.Yes, a.At))],
                 View(standing.Cautions),
                 [
@@ -95,20 +102,25 @@ public static class StudentEndpoints
                         h.NeedsClinician,
                         h.PainFreeSessions,
                         ReviewHold.PainFreeSessionsNeeded,
-                        h.MayBeReviewed
+                        h.MayBeReviewed,
+                        h.Signal
                     )),
                 ],
                 [
-                    .. standing.Clearances.Select(c => new ClearanceView(
-                        c.Id,
-                        c.Role,
-                        c.Tags,
-                        c.From,
-                        c.Until,
-                        c.From <= clock.Today && clock.Today <= c.Until
-                    )),
+                    .. standing
+                        .Clearances.OrderByDescending(c => c.Row.Until)
+                        .Select(c => new ClearanceView(
+                            c.Row.Id,
+                            c.Row.Role,
+                            c.Row.Tags,
+                            c.Row.From,
+                            c.Row.Until,
+                            c.Clearance.StandsOn(clock.Today),
+                            c.Clearance.LapsesOn,
+                            c.Clearance.WithdrawnOn is not null
+                        )),
                 ],
-                standing.Skill is not null,
+                [.. standing.Skills.Select(s => SkillSummary.Of(s, gate, catalogue))],
                 next,
                 standing.LastSessionOn,
                 standing.DaysSinceLast,
@@ -122,6 +134,7 @@ public static class StudentEndpoints
         StudentBody body,
         [FromHeader(Name = "If-Match")] string? ifMatch,
         TensarchDb db,
+        StudentDesk desk,
         StudioClock clock,
         CancellationToken ct
     )
@@ -129,10 +142,11 @@ public static class StudentEndpoints
         var row = await db.Students.SingleAsync(s => s.Id == studentId, ct);
         if (Stale(ifMatch, row, clock) is { } stale)
             return stale;
-        var problems = StudentCheck.Check(body, clock.Today);
+        var problems = desk.Check(body);
         if (problems.Count > 0)
             return Problems.Unprocessable(problems);
-        StudentDesk.Write(body, row);
+        row.Version++;
+        desk.Write(body, row);
         return await Save(row, db, clock, ct);
     }
 
@@ -148,6 +162,7 @@ public static class StudentEndpoints
         var row = await db.Students.SingleAsync(s => s.Id == studentId, ct);
         if (Stale(ifMatch, row, clock) is { } stale)
             return stale;
+        row.Version++;
         row.ArchivedAt = request.Archived ? clock.Now : null;
         return await Save(row, db, clock, ct);
     }
@@ -171,7 +186,6 @@ public static class StudentEndpoints
         CancellationToken ct
     )
     {
-        row.Version++;
         try
         {
             await db.SaveChangesAsync(ct);
@@ -190,17 +204,53 @@ public static class StudentEndpoints
         CancellationToken ct
     )
     {
-        var problems = await desk.Answer(studentId, request.Answers, ct);
+        var problems = await desk.Answer(studentId, request, ct);
         return problems.Count > 0 ? Problems.Unprocessable(problems) : TypedResults.NoContent();
     }
 
-    private static async Task<IResult> Clear(Guid studentId, ClearanceRequest request, StudentDesk desk, CancellationToken ct)
+    private static async Task<IResult> SomethingChanged(Guid studentId, ChangedRequest request, StudentDesk desk, CancellationToken ct) =>
+        Respond(await desk.SomethingChanged(studentId, request, ct), studentId, request.Id);
+
+    private static async Task<IResult> Withdraw(
+        Guid studentId,
+        Guid clearanceId,
+        WithdrawalRequest request,
+        StudentDesk desk,
+        CancellationToken ct
+    ) => Respond(await desk.Withdraw(studentId, clearanceId, request, ct), studentId, request.Id);
+
+    /// <summary>What these answers would hold and limit, as if the screen had been gone through.</summary>
+    private static Ok<CautionsView> WouldHold(CautionsRequest request, CatalogueContent catalogue, StudioClock clock)
     {
-        var result = await desk.Clear(studentId, request, ct);
-        return result.IsOk
-            ? Problems.Respond(result.Value, $"/api/v1/students/{studentId}", new { request.Id })
-            : Problems.Unprocessable(result.Problems);
+        var minor =
+            request.BirthDate is { } born && born <= clock.Today && Age.Years(born, clock.Today) < Age.Adult
+            || request.Yes.Contains(IntakeQuestion.Under18);
+        return TypedResults.Ok(
+            View(
+                Cautions.Of(
+                    catalogue.Questions,
+                    new(
+                        ScreenState.Current,
+                        [.. request.Yes],
+                        minor,
+                        request.GuardianConsentOn is not null,
+                        request.SensationCeiling ?? 10,
+                        [],
+                        [],
+                        clock.Today
+                    )
+                )
+            )
+        );
     }
+
+    private static IResult Respond(Result<Appended> result, Guid studentId, Guid id) =>
+        result.IsOk
+            ? Problems.Respond(result.Value, $"/api/v1/students/{studentId}", new { Id = id })
+            : Problems.Unprocessable(result.Problems);
+
+    private static async Task<IResult> Clear(Guid studentId, ClearanceRequest request, StudentDesk desk, CancellationToken ct) =>
+        Respond(await desk.Clear(studentId, request, ct), studentId, request.Id);
 
     private static async Task<IResult> Review(
         Guid studentId,
@@ -210,11 +260,8 @@ public static class StudentEndpoints
         CancellationToken ct
     )
     {
-        var holds = (await standings.Of(studentId, SkillEndpoints.FrontSplit, ct))!.Holds;
-        var result = await desk.Review(studentId, request, holds, ct);
-        return result.IsOk
-            ? Problems.Respond(result.Value, $"/api/v1/students/{studentId}", new { request.Id })
-            : Problems.Unprocessable(result.Problems);
+        var holds = (await standings.Of(studentId, ct))!.Holds;
+        return Respond(await desk.Review(studentId, request, holds, ct), studentId, request.Id);
     }
 
     public static StudentView View(StudentRow r, StudioClock clock) =>
@@ -234,13 +281,18 @@ public static class StudentEndpoints
                 r.BlocksOwned,
                 r.SessionMinutes,
                 r.GuardianConsentOn,
-                r.HipWidthCm
+                r.HipWidthCm,
+                r.ConsentOn,
+                r.GoalsJson is { } goals ? StoredJson.Read<List<string>>(goals) : [],
+                r.Equipment,
+                r.DaysJson is { } days ? StoredJson.Read<List<AvailableDay>>(days) : []
             ),
             r.BirthDate is { } born ? Age.Years(born, clock.Today) : null,
             r.ArchivedAt is not null
         );
 
-    public static CautionsView View(Cautions cautions) => new(Tags(cautions), cautions.SensationCeiling, cautions.RampTopPercent);
+    public static CautionsView View(Cautions cautions) =>
+        new(Tags(cautions), [.. cautions.Reasons.Where(r => !r.Standing)], cautions.SensationCeiling, cautions.RampTopPercent);
 
     private static List<CautionTag> Tags(Cautions cautions) =>
         [
@@ -252,9 +304,6 @@ public static class StudentEndpoints
     private static RosterLine Line(Standing standing, CatalogueContent catalogue, StudioClock clock)
     {
         var gate = new Gate(catalogue);
-        var verdicts = standing.Ladder is null ? [] : SideExtensions.Both.Select(s => standing.Judge(gate, s)).ToList();
-        var asymmetry = standing.Ladder is null ? null : standing.Compare(catalogue).Asymmetry;
-        var approach = standing.Skill is { } skill ? catalogue.FindApproach(skill.Approach) : null;
         return new(
             standing.Student.Id,
             standing.Student.Name,
@@ -262,13 +311,11 @@ public static class StudentEndpoints
             standing.Student.BirthDate is { } born ? Age.Years(born, clock.Today) : null,
             standing.Student.ArchivedAt is not null,
             standing.Screened,
-            [.. verdicts.Select(v => SideSummary.Of(standing.Ladder!, v))],
-            verdicts.Count == 2 ? Arch.Of(standing.Ladder!, verdicts[0], verdicts[1]) : [],
-            asymmetry?.Weaker,
-            asymmetry is not null,
+            standing.Screen.State,
+            [.. standing.Skills.Select(s => SkillSummary.Of(s, gate, catalogue))],
             Tags(standing.Cautions),
             standing.Sessions.Count(s => clock.Today.DayNumber - s.StartedOn.DayNumber < 14),
-            2 * (approach?.SessionsPerWeek ?? 0),
+            standing.Skills.Sum(s => 2 * catalogue.FindApproach(s.Row.Approach)!.SessionsPerWeek),
             standing.LastSessionOn,
             standing.DaysSinceLast,
             Absences.After(standing.DaysSinceLast)

@@ -23,6 +23,9 @@ public class SessionBuilderTests
         2,
         new Dictionary<LoadTag, int>(),
         new HashSet<LoadTag>(),
+        0,
+        0,
+        true,
         Cautions.None(),
         4.5,
         4
@@ -121,7 +124,7 @@ public class SessionBuilderTests
     [Fact]
     public void A_limited_hamstring_gets_no_heavy_split_work()
     {
-        var limited = Cautions.Of(Shipped.Content.Questions, new(true, ["hamstring"], false, false, 7, [], [], Stage4.Date));
+        var limited = Cautions.Of(Shipped.Content.Questions, new(ScreenState.Current, ["hamstring"], false, false, 7, [], [], Stage4.Date));
         var plan = Plan(Stage4 with { Cautions = limited });
         Assert.Null(Find(plan, "split-support"));
         Assert.NotNull(Find(plan, "low-lunge"));

@@ -15,19 +15,20 @@ public class SessionProperties
         from minor in Gen.Bool
         select Cautions.Of(
             Shipped.Content.Questions,
-            new(true, yes, minor, true, 7, [], [], DateOnly.FromDateTime(Shipped.Now.UtcDateTime))
+            new(ScreenState.Current, yes, minor, true, 7, [], [], DateOnly.FromDateTime(Shipped.Now.UtcDateTime))
         );
 
-    private static readonly Gen<SideState> AnyLeft =
-        from stage in Gen.Int[1, 8]
+    private static Gen<SideState> AnyLeft(Ladder ladder) =>
+        from stage in Gen.Int[1, ladder.Keystone]
         from gap in Gen.Double[0, 60]
         from measured in Gen.Bool
         from wants in Gen.Bool
-        select new SideState(Side.Left, stage, measured ? gap : null, wants ? Wanted(stage) : []);
+        select new SideState(Side.Left, stage, measured ? gap : null, wants ? Wanted(ladder, stage) : []);
 
     internal static readonly Gen<SessionRequest> AnyRequest =
-        from left in AnyLeft
-        from right in AnyLeft
+        from ladder in Gen.OneOf(Shipped.Content.Skills.ToArray())
+        from left in AnyLeft(ladder)
+        from right in AnyLeft(ladder)
         from minutes in Gen.Int[15, 120]
         from weaker in Gen.Int[0, 2]
         from first in Gen.Int[0, 2]
@@ -36,27 +37,38 @@ public class SessionProperties
         from last in Gen.Int[-1, 45]
         from heavy in Gen.Int[0, 5]
         from eased in Gen.Bool
+        from wrists in Gen.Int[0, 3]
+        from neck in Gen.Int[0, 4]
+        from exit in Gen.Bool
         from cautions in AnyCautions
         from breath in Gen.Double[2, 9]
         from blocks in Gen.Int[0, 6]
         select new SessionRequest(
-            Shipped.FrontSplit,
+            ladder,
             Shipped.Content.Approaches[0],
             "square",
             new DateOnly(2026, 3, 3),
             minutes,
             left,
-            right with
+            (ladder.PerSide ? right : left) with
             {
                 Side = Side.Right,
             },
-            AsSide(weaker),
+            ladder.PerSide ? AsSide(weaker) : null,
             AsSide(first),
             start,
             sessions,
             last < 0 ? null : last,
-            new Dictionary<LoadTag, int> { [LoadTag.Hamstring] = heavy, [LoadTag.HipFront] = heavy },
-            eased ? new HashSet<LoadTag> { LoadTag.Hamstring } : new HashSet<LoadTag>(),
+            new Dictionary<LoadTag, int>
+            {
+                [LoadTag.Hamstring] = heavy,
+                [LoadTag.HipFront] = heavy,
+                [LoadTag.Adductor] = heavy,
+            },
+            eased ? new HashSet<LoadTag> { LoadTag.Hamstring, LoadTag.Wrist } : new HashSet<LoadTag>(),
+            wrists,
+            neck,
+            exit,
             cautions,
             breath,
             blocks
@@ -70,8 +82,8 @@ public class SessionProperties
             _ => null,
         };
 
-    private static IReadOnlyList<ReadinessTest> Wanted(int stage) =>
-        stage > 7 ? [] : [.. Shipped.FrontSplit.StageAt(stage).Tests.Where(t => t is HoldCriterion or RepsCriterion)];
+    private static IReadOnlyList<ReadinessTest> Wanted(Ladder ladder, int stage) =>
+        stage >= ladder.Keystone ? [] : [.. ladder.StageAt(stage).Tests.Where(t => t.ReadDrill is not null)];
 
     [Fact]
     public void No_session_breaks_a_rule_that_must_hold_for_any_student() =>
@@ -84,7 +96,7 @@ public class SessionProperties
                 else
                     Assert.Empty(SessionChecker.Check(plan.Value, request, Shipped.Content));
             },
-            iter: 2000
+            iter: 6000
         );
 
     [Fact]
@@ -135,11 +147,22 @@ public class SessionProperties
         );
 
     [Fact]
+    public void No_kick_up_is_planned_before_the_way_out_was_shown() =>
+        AnyRequest.Sample(
+            request =>
+            {
+                var plan = Builder.Build(request with { WayOutShown = false });
+                Assert.True(!plan.IsOk || plan.Value.Drills.All(d => d.Drill != "kick-up"));
+            },
+            iter: 2000
+        );
+
+    [Fact]
     public void Everything_held_makes_no_session()
     {
         var held = Cautions.Of(
             Shipped.Content.Questions,
-            new(true, ["saddle"], false, false, 7, [], [], DateOnly.FromDateTime(Shipped.Now.UtcDateTime))
+            new(ScreenState.Current, ["saddle"], false, false, 7, [], [], DateOnly.FromDateTime(Shipped.Now.UtcDateTime))
         );
         AnyRequest.Sample(request => Builder.Build(request with { Cautions = held }).Problems[0].Code == "everythingHeld", iter: 50);
     }

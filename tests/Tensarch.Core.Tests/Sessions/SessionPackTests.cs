@@ -23,6 +23,9 @@ public class SessionPackTests
             2,
             new Dictionary<LoadTag, int>(),
             new HashSet<LoadTag>(),
+            0,
+            0,
+            true,
             Cautions.None(),
             4.5,
             4
@@ -69,7 +72,7 @@ public class SessionPackTests
         var gate = Pack().DayGates.Single(g => g.Test == "split-depth-check-left");
         Assert.Equal(["split-attempt-left"], gate.Needing);
         Assert.Equal(
-            ("split-support", "to-low", Side.Left),
+            ("split-support", "to-middle", Side.Left),
             (gate.Substitute!.Drill, gate.Substitute.Versions[0].Variant, gate.Substitute.Side)
         );
         Assert.Equal(1, gate.Easier);

@@ -12,8 +12,7 @@ public class ArchTests
     private static Stone Here(params Outcome[] outcomes) =>
         Arch.Of(
                 Shipped.FrontSplit,
-                Verdict(Side.Left, 3, GateState.Closed, outcomes),
-                Verdict(Side.Right, 1, GateState.Closed, Outcome.NotMet)
+                [Verdict(Side.Left, 3, GateState.Closed, outcomes), Verdict(Side.Right, 1, GateState.Closed, Outcome.NotMet)]
             )
             .Single(s => s.Side == Side.Left && s.Here);
 
@@ -22,8 +21,7 @@ public class ArchTests
     {
         var stones = Arch.Of(
             Shipped.FrontSplit,
-            Verdict(Side.Left, 3, GateState.Closed, Outcome.NotMet),
-            Verdict(Side.Right, 8, GateState.Owned)
+            [Verdict(Side.Left, 3, GateState.Closed, Outcome.NotMet), Verdict(Side.Right, 8, GateState.Owned)]
         );
         Assert.Equal(14, stones.Count);
         Assert.Equal(
@@ -45,6 +43,15 @@ public class ArchTests
                 Here(Outcome.Met, Outcome.Met, Outcome.Met, Outcome.NotMet).FilledShare
             )
         );
+
+    [Fact]
+    public void A_bilateral_ladder_has_one_course_for_each_stage()
+    {
+        var stones = Arch.Of(Shipped.Ladder("handstand"), [new(null, 2, GateState.Closed, "", [Test(Outcome.NotMet)], null)]);
+        Assert.Equal(8, stones.Count);
+        Assert.All(stones, s => Assert.Null(s.Side));
+        Assert.Equal(2, stones.Single(s => s.Here).Stage);
+    }
 
     [Theory]
     [InlineData(Outcome.Met, StoneLook.Met)]

@@ -17,6 +17,9 @@ public class GateTests
             cautions: cautions
         );
 
+    private static TestVerdict One(ReadinessTest test, int stage, Evidence evidence) =>
+        Assert.Single(Gate.JudgeTest(test, Ladder, stage, Side.Left, evidence));
+
     private static TestVerdict Test(GateVerdict verdict, string kind) => verdict.Tests.First(t => t.Test.Kind == kind);
 
     [Fact]
@@ -92,9 +95,9 @@ public class GateTests
                     Shipped.Set("split-attempt", "floor", Side.Left, second, 30),
                 ]
             );
-        Assert.Equal("heldOnOneDay", Gate.JudgeTest(hold, Ladder, 6, Side.Left, On(1.1, 1)).Reason);
-        Assert.Equal(Outcome.Met, Gate.JudgeTest(hold, Ladder, 6, Side.Left, On(2, 1)).Outcome);
-        Assert.Equal(Outcome.Stale, Gate.JudgeTest(hold, Ladder, 6, Side.Left, On(23, 22)).Outcome);
+        Assert.Equal("heldOnOneDay", One(hold, 6, On(1.1, 1)).Reason);
+        Assert.Equal(Outcome.Met, One(hold, 6, On(2, 1)).Outcome);
+        Assert.Equal(Outcome.Stale, One(hold, 6, On(23, 22)).Outcome);
     }
 
     [Fact]
@@ -149,7 +152,7 @@ public class GateTests
     {
         var form = (FormCriterion)Ladder.StageAt(6).Tests[2];
         var all = form.Items.Select(i => i.Key).ToList();
-        TestVerdict Judge(params FormCheck[] checks) => Gate.JudgeTest(form, Ladder, 6, Side.Left, Shipped.Evidence(forms: checks));
+        TestVerdict Judge(params FormCheck[] checks) => One(form, 6, Shipped.Evidence(forms: checks));
         FormCheck Check(double daysAgo, IReadOnlyList<string> ticked) =>
             new(Guid.NewGuid(), Shipped.Now.AddDays(-daysAgo), "front-split", 6, Side.Left, ticked);
 
@@ -164,11 +167,9 @@ public class GateTests
     {
         var symmetry = (SymmetryCriterion)Ladder.StageAt(7).Tests[1];
         TestVerdict Judge(double[] left, double[] right) =>
-            Gate.JudgeTest(
+            One(
                 symmetry,
-                Ladder,
                 7,
-                Side.Left,
                 Shipped.Evidence([
                     Shipped.Read("front-split-gap", Side.Left, 1, left),
                     Shipped.Read("front-split-gap", Side.Right, 1, right),
@@ -184,13 +185,7 @@ public class GateTests
     {
         var reps = (RepsCriterion)Ladder.StageAt(5).Tests[2];
         Outcome Judge(int clean) =>
-            Gate.JudgeTest(
-                reps,
-                Ladder,
-                5,
-                Side.Left,
-                Shipped.Evidence(sets: [Shipped.Set(reps.Drill, reps.Variant, Side.Left, 1, reps: clean)])
-            ).Outcome;
+            One(reps, 5, Shipped.Evidence(sets: [Shipped.Set(reps.Drill, reps.Variant, Side.Left, 1, reps: clean)])).Outcome;
         Assert.Equal((Outcome.NotMet, Outcome.Met), (Judge(2), Judge(3)));
     }
 
@@ -198,14 +193,14 @@ public class GateTests
     public void A_new_student_is_placed_at_the_lowest_stage_with_an_unmet_test()
     {
         var placing = new Placing(Gate);
-        Assert.Equal(1, placing.Suggest(Ladder, Side.Left, Shipped.Evidence()));
+        Assert.Equal(1, placing.Suggest(Ladder, Side.Left, Shipped.Evidence()).Suggested);
         Evidence At(double slr, double extension) =>
             Shipped.Evidence([
                 Shipped.Read("passive-slr", Side.Left, 0.1, [slr, slr, slr]),
                 Shipped.Read("hip-extension", Side.Right, 0.1, [extension, extension, extension]),
             ]);
-        Assert.Equal(1, placing.Suggest(Ladder, Side.Left, At(70, 5)));
-        Assert.Equal(2, placing.Suggest(Ladder, Side.Left, At(84, 6)));
+        Assert.Equal(1, placing.Suggest(Ladder, Side.Left, At(70, 5)).Suggested);
+        Assert.Equal(2, placing.Suggest(Ladder, Side.Left, At(84, 6)).Suggested);
     }
 
     [Fact]
@@ -218,7 +213,18 @@ public class GateTests
         Assert.Equal(["longBreak"], Codes(Shipped.Evidence(sessions: [Shipped.Session(29)])));
         Assert.Equal(
             ["painEvents"],
-            Codes(Shipped.Evidence(signals: [Shipped.Pain(LoadTag.Hamstring, 4, 1), Shipped.Pain(LoadTag.HipFront, 5, 13)]))
+            Codes(Shipped.Evidence(signals: [Shipped.Pain(LoadTag.Hamstring, 4, 1), Shipped.Pain(LoadTag.Hamstring, 5, 13)]))
+        );
+        Assert.Empty(Codes(Shipped.Evidence(signals: [Shipped.Pain(LoadTag.Hamstring, 4, 1), Shipped.Pain(LoadTag.HipFront, 5, 13)])));
+        var since = new StageDecision(Side.Left, 3, 4, Shipped.Now.AddDays(-2));
+        Assert.Empty(
+            Codes(
+                Shipped.Evidence(
+                    sessions: [Shipped.Session(30)],
+                    signals: [Shipped.Pain(LoadTag.Hamstring, 4, 1), Shipped.Pain(LoadTag.Hamstring, 5, 13)],
+                    decisions: [since]
+                )
+            )
         );
         Assert.Empty(Codes(Shipped.Evidence(signals: [Shipped.Pain(LoadTag.Hamstring, 4, 1), Shipped.Pain(LoadTag.Hamstring, 3, 2)])));
         var lost = Shipped.Evidence([

@@ -16,10 +16,18 @@ public class MirrorProperties
         from daysAgo in Gen.Double[0, 30]
         from value in Gen.Double[0, 110]
         from trials in Gen.Int[1, 5]
-        select Shipped.Read(measure, side, daysAgo, [.. Enumerable.Repeat(value, trials)]);
+        let levels = Shipped.Content.Measure(measure).Levels
+        from level in Gen.Int[0, Math.Max(0, levels.Count - 1)]
+        select Shipped.Read(
+            measure,
+            Shipped.Content.Measure(measure).PerSide ? side : null,
+            daysAgo,
+            [.. Enumerable.Repeat(value, trials)],
+            level: levels.Count > 0 ? levels[level].Key : null
+        );
 
     private static readonly Gen<LoggedSet> AnySet =
-        from drill in Gen.OneOf("split-support", "low-lunge", "split-slide", "split-attempt")
+        from drill in Gen.OneOf("split-support", "low-lunge", "split-slide", "split-attempt", "side-plank")
         from variant in Gen.OneOf(Shipped.Content.Drill(drill).Variants.Select(v => v.Key).ToArray())
         from side in Gen.Enum<Side>()
         from daysAgo in Gen.Double[0, 30]
@@ -54,15 +62,37 @@ public class MirrorProperties
     public void Swapping_left_and_right_swaps_every_verdict()
     {
         var gate = new Gate(Shipped.Content);
-        Gen.Select(AnyEvidence, Gen.Int[1, 8], Gen.Int[1, 8])
+        Gen.Select(AnyEvidence, Gen.Int[1, 8], Gen.Int[1, 8], Gen.OneOf("front-split", "side-plank"))
             .Sample(
-                (evidence, stage, other) =>
+                (evidence, stage, other, key) =>
                 {
-                    var left = gate.Judge(Shipped.FrontSplit, Side.Left, stage, other, evidence);
-                    var right = gate.Judge(Shipped.FrontSplit, Side.Right, stage, other, Mirror(evidence));
+                    var ladder = Shipped.Ladder(key);
+                    var left = gate.Judge(ladder, Side.Left, stage, other, evidence);
+                    var right = gate.Judge(ladder, Side.Right, stage, other, Mirror(evidence));
                     return Words(left) == Words(right);
                 },
                 iter: 3000
+            );
+    }
+
+    [Fact]
+    public void A_bilateral_gate_says_the_same_of_the_mirrored_student()
+    {
+        var gate = new Gate(Shipped.Content);
+        Gen.Select(AnyEvidence, Gen.Int[1, 8], Gen.OneOf("middle-split", "deep-squat", "crow", "handstand", "shoulderstand"))
+            .Sample(
+                (evidence, stage, key) =>
+                {
+                    var ladder = Shipped.Ladder(key);
+                    var here = gate.Judge(ladder, null, stage, 1, evidence);
+                    var mirrored = gate.Judge(ladder, null, stage, 1, Mirror(evidence));
+                    return here.State == mirrored.State
+                        && here.MetCount == mirrored.MetCount
+                        && here.Tests.Select(t => (t.Outcome, t.Reason))
+                            .Order()
+                            .SequenceEqual(mirrored.Tests.Select(t => (t.Outcome, t.Reason)).Order());
+                },
+                iter: 2000
             );
     }
 
@@ -75,7 +105,11 @@ public class MirrorProperties
                 (evidence, stage) =>
                     stepBack
                         .For(Shipped.FrontSplit, Side.Left, stage, evidence)
-                        .SequenceEqual(stepBack.For(Shipped.FrontSplit, Side.Right, stage, Mirror(evidence)))
+                        .SequenceEqual(
+                            stepBack
+                                .For(Shipped.FrontSplit, Side.Right, stage, Mirror(evidence))
+                                .Select(r => r with { Side = r.Side?.Other() })
+                        )
             );
     }
 
@@ -97,6 +131,7 @@ public class MirrorProperties
             Sets = [.. e.Sets.Select(s => s with { Side = s.Side?.Other() })],
             Signals = [.. e.Signals.Select(s => s with { Side = s.Side?.Other() })],
             Forms = [.. e.Forms.Select(f => f with { Side = f.Side?.Other() })],
+            Exits = [.. e.Exits.Select(x => x with { Side = x.Side?.Other() })],
             Decisions = [.. e.Decisions.Select(d => d with { Side = d.Side?.Other() })],
         };
 }

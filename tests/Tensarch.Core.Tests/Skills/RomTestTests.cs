@@ -89,7 +89,7 @@ public class RomTestTests
     [Fact]
     public void Exactly_on_the_clear_pass_bound_is_met()
     {
-        var noise = RomTest.OneSided90 * 1.0 / Math.Sqrt(3);
+        var noise = GatePolicy.OneSided90 * 1.0 / Math.Sqrt(3);
         Assert.Equal("clearPass", AtMost22.Judge([Gap(1, 0, 22 - noise - 1e-9, 22 - noise - 1e-9, 22 - noise - 1e-9)], Shipped.Now).Reason);
         Assert.Equal(
             "withinNoise",

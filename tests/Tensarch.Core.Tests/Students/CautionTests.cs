@@ -1,3 +1,4 @@
+using System.Text.Json;
 using CsCheck;
 using Tensarch.Core.Students;
 
@@ -8,7 +9,7 @@ public class CautionTests
     private static readonly DateOnly Today = DateOnly.FromDateTime(Shipped.Now.UtcDateTime);
     private static readonly string[] Keys = [.. Shipped.Content.Questions.Select(q => q.Key)];
 
-    private static Screening Screening(params string[] yes) => new(true, yes, false, false, 7, [], [], Today);
+    private static Screening Screening(params string[] yes) => new(ScreenState.Current, yes, false, false, 7, [], [], Today);
 
     private static Cautions Of(Screening screening) => Cautions.Of(Shipped.Content.Questions, screening);
 
@@ -16,7 +17,15 @@ public class CautionTests
         from tags in Gen.Shuffle(LoadTags.All.ToArray(), 0, 6)
         from start in Gen.Int[-30, 10]
         from days in Gen.Int[0, 60]
-        select new Clearance(Guid.NewGuid(), "physiotherapist", tags, Today.AddDays(start), Today.AddDays(start + days));
+        from withdrawn in Gen.Int[-20, 90]
+        select new Clearance(
+            Guid.NewGuid(),
+            "physiotherapist",
+            tags,
+            Today.AddDays(start),
+            Today.AddDays(start + days),
+            withdrawn > 30 ? null : Today.AddDays(withdrawn)
+        );
 
     private static readonly Gen<ReviewHold> AnyHold =
         from tag in Gen.OneOf(LoadTags.All.ToArray())
@@ -25,13 +34,13 @@ public class CautionTests
         select new ReviewHold(tag, Shipped.Now.AddDays(-daysAgo), clinician, 0);
 
     private static readonly Gen<Screening> AnyScreening =
-        from screened in Gen.Bool
+        from screen in Gen.Enum<ScreenState>()
         from yes in Gen.Shuffle(Keys, 0, 6)
         from minor in Gen.Bool
         from consent in Gen.Bool
         from holds in AnyHold.List[0, 3]
         from clearances in AnyClearance.List[0, 3]
-        select new Screening(screened, yes, minor, consent, 7, holds, clearances, Today);
+        select new Screening(screen, yes, minor, consent, 7, holds, clearances, Today);
 
     private static bool NoFreer(Cautions after, Cautions before) =>
         LoadTags.All.All(t => after[t] >= before[t])
@@ -46,6 +55,10 @@ public class CautionTests
                     NoFreer(Of(screening with { Yes = [.. screening.Yes, key] }), Of(screening))
                     && NoFreer(Of(screening with { Holds = [.. screening.Holds, hold] }), Of(screening))
                     && NoFreer(Of(screening with { Minor = true, GuardianConsent = false }), Of(screening))
+                    && (
+                        screening.Screen == ScreenState.NotScreened
+                        || NoFreer(Of(screening), Of(screening with { Screen = ScreenState.Current }))
+                    )
             );
 
     [Fact]
@@ -61,7 +74,7 @@ public class CautionTests
         {
             var cautions = Of(screening);
             return LoadTags.All.All(t =>
-                (cautions[t] != CautionLevel.Free) == cautions.Reasons.Any(r => r.Tag == t && r.Level == cautions[t])
+                (cautions[t] != CautionLevel.Free) == cautions.Reasons.Any(r => r.Tag == t && r.Level == cautions[t] && r.Standing)
             );
         });
 
@@ -86,18 +99,89 @@ public class CautionTests
     }
 
     [Fact]
-    public void A_lapsed_clearance_brings_the_hold_back_the_same_day()
+    public void A_lapsed_clearance_brings_the_hold_back_the_same_day_and_the_chain_says_so()
     {
         Clearance Until(int days) => new(Guid.NewGuid(), "physician", [LoadTag.HipFront], Today.AddDays(-10), Today.AddDays(days));
         var held = Screening("hip-replacement");
-        Assert.Equal(CautionLevel.Free, Of(held with { Clearances = [Until(0)] })[LoadTag.HipFront]);
-        Assert.Equal(CautionLevel.Held, Of(held with { Clearances = [Until(-1)] })[LoadTag.HipFront]);
+        var cleared = Of(held with { Clearances = [Until(0)] });
+        var lapsed = Of(held with { Clearances = [Until(-1)] });
+        Assert.Equal(CautionLevel.Free, cleared[LoadTag.HipFront]);
+        Assert.Equal(Today, cleared.Reasons.Single(r => r.Tag == LoadTag.HipFront).ClearedUntil);
+        Assert.Equal(CautionLevel.Held, lapsed[LoadTag.HipFront]);
+        Assert.Equal(
+            (Today, LiftedBy.Clearance),
+            (lapsed.Reasons.Single(r => r.Tag == LoadTag.HipFront).LapsedOn, lapsed.Reasons.Single(r => r.Tag == LoadTag.HipFront).LiftedBy)
+        );
+        // The others that the answer holds are not in the clearance.
+        Assert.Equal(CautionLevel.Held, cleared[LoadTag.Adductor]);
+    }
+
+    [Fact]
+    public void A_withdrawn_clearance_lifts_nothing_from_that_day()
+    {
+        Clearance Withdrawn(int days) =>
+            new(Guid.NewGuid(), "physician", [LoadTag.Neck], Today.AddDays(-10), Today.AddDays(90), Today.AddDays(days));
+        Assert.Equal(CautionLevel.Held, Of(Screening("neck") with { Clearances = [Withdrawn(0)] })[LoadTag.Neck]);
+        Assert.Equal(CautionLevel.Free, Of(Screening("neck") with { Clearances = [Withdrawn(1)] })[LoadTag.Neck]);
+    }
+
+    [Fact]
+    public void The_screen_is_repeated_after_six_months_or_when_something_changed()
+    {
+        ScreenState On(DateOnly? screened, bool changed = false, bool answered = true) =>
+            Core.Students.Screening.StateOf(answered, screened, changed, Today);
+        Assert.Equal(ScreenState.Current, On(Today.AddMonths(-6).AddDays(1)));
+        Assert.Equal(ScreenState.Due, On(Today.AddMonths(-6)));
+        Assert.Equal(ScreenState.SomethingChanged, On(Today.AddDays(-1), changed: true));
+        Assert.Equal(ScreenState.NotScreened, On(Today, answered: false));
+        Assert.Equal(ScreenState.NotScreened, On(null));
+        Assert.All(LoadTags.All, t => Assert.Equal(CautionLevel.Held, Of(Screening() with { Screen = ScreenState.Due })[t]));
+    }
+
+    /// <summary>Every row of the intake table: what a yes holds and what it limits.</summary>
+    [Theory]
+    [InlineData("neck", "neck", "")]
+    [InlineData("upper-neck-looseness", "neck inverted", "")]
+    [InlineData("eyes", "inverted head-down neck breath-strain", "")]
+    [InlineData("blood-pressure-heart", "inverted", "head-down breath-strain")]
+    [InlineData("vertigo-head", "inverted fall-risk", "")]
+    [InlineData("pregnancy", "inverted fall-risk", "passive-end-range adductor low-back breath-strain")]
+    [InlineData("wrist", "", "wrist")]
+    [InlineData("elbow", "", "elbow")]
+    [InlineData("shoulder", "fall-risk", "shoulder")]
+    [InlineData("knee", "knee-twist", "knee-deep-flexion")]
+    [InlineData("ankle", "", "ankle")]
+    [InlineData("hamstring", "", "hamstring passive-end-range")]
+    [InlineData("hip-impingement", "", "hip-front adductor hip-deep-flexion")]
+    [InlineData("hip-replacement", "hip-front adductor hip-deep-flexion", "")]
+    [InlineData("back", "", "low-back head-down")]
+    [InlineData("back-leg", "low-back", "hamstring head-down")]
+    [InlineData("osteoporosis", "neck fall-risk", "low-back")]
+    [InlineData("very-mobile", "", "passive-end-range")]
+    [InlineData("blood-thinners", "fall-risk", "")]
+    [InlineData("hernia", "", "breath-strain low-back")]
+    [InlineData(
+        "unsure",
+        "",
+        "neck wrist shoulder elbow low-back hip-front hip-deep-flexion hamstring adductor knee-deep-flexion knee-twist ankle"
+    )]
+    public void Each_answer_holds_and_limits_what_the_table_says(string question, string held, string limited)
+    {
+        var cautions = Of(Screening(question));
+        string At(CautionLevel level) =>
+            string.Join(
+                " ",
+                LoadTags.All.Where(t => cautions[t] == level).Select(t => JsonNamingPolicy.KebabCaseLower.ConvertName(t.ToString())).Order()
+            );
+        string Ordered(string tags) => string.Join(" ", tags.Split(' ', StringSplitOptions.RemoveEmptyEntries).Order());
+        Assert.Equal((Ordered(held), Ordered(limited)), (At(CautionLevel.Held), At(CautionLevel.Limited)));
+        Assert.All(cautions.Reasons, r => Assert.Equal((question, LiftedBy.Clearance), (r.Question, r.LiftedBy)));
     }
 
     [Fact]
     public void Nobody_trains_before_the_screen_or_a_minor_before_consent()
     {
-        Assert.All(LoadTags.All, t => Assert.Equal(CautionLevel.Held, Of(Screening() with { Screened = false })[t]));
+        Assert.All(LoadTags.All, t => Assert.Equal(CautionLevel.Held, Of(Screening() with { Screen = ScreenState.NotScreened })[t]));
         var minor = Screening() with { Minor = true };
         Assert.All(LoadTags.All, t => Assert.Equal(CautionLevel.Held, Of(minor)[t]));
         var consented = Of(minor with { GuardianConsent = true });

@@ -113,6 +113,90 @@ namespace Tensarch.Server.Data.Migrations
                     b.ToTable("Answers");
                 });
 
+            modelBuilder.Entity("Tensarch.Server.Data.BoardRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("DueAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Group")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("LineJson")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<double>("Rank")
+                        .HasColumnType("REAL");
+
+                    b.Property<string>("Side")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Skill")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Stamp")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("StudentId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudioId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("StudentId");
+
+                    b.HasIndex("StudioId", "DueAt");
+
+                    b.HasIndex("StudioId", "Group", "Rank", "Id");
+
+                    b.HasIndex("StudioId", "Skill", "Group", "Rank", "Id");
+
+                    b.ToTable("Board");
+                });
+
+            modelBuilder.Entity("Tensarch.Server.Data.BodyRow", b =>
+                {
+                    b.Property<long>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("BodyJson")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("By")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudentId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudioId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("StudioId");
+
+                    b.HasIndex("StudentId", "Id");
+
+                    b.ToTable("Bodies");
+                });
+
             modelBuilder.Entity("Tensarch.Server.Data.ClearanceRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -263,14 +347,14 @@ namespace Tensarch.Server.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("Ladder")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
                     b.Property<string>("Reason")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("Side")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Skill")
+                        .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<Guid>("StudentId")
@@ -286,7 +370,7 @@ namespace Tensarch.Server.Data.Migrations
 
                     b.HasIndex("StudioId");
 
-                    b.HasIndex("StudentId", "Ladder", "At");
+                    b.HasIndex("StudentId", "Skill", "At");
 
                     b.ToTable("Decisions");
                 });
@@ -320,6 +404,53 @@ namespace Tensarch.Server.Data.Migrations
                     b.ToTable("Drafts");
                 });
 
+            modelBuilder.Entity("Tensarch.Server.Data.ExitCheckRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("BodyHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("By")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Of")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Safe")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Side")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Skill")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Stage")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("StudentId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudioId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("StudioId");
+
+                    b.HasIndex("StudentId", "Skill", "At");
+
+                    b.ToTable("ExitChecks");
+                });
+
             modelBuilder.Entity("Tensarch.Server.Data.FormCheckRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -336,11 +467,11 @@ namespace Tensarch.Server.Data.Migrations
                     b.Property<Guid>("By")
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("Ladder")
-                        .IsRequired()
+                    b.Property<string>("Side")
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("Side")
+                    b.Property<string>("Skill")
+                        .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<int>("Stage")
@@ -360,7 +491,7 @@ namespace Tensarch.Server.Data.Migrations
 
                     b.HasIndex("StudioId");
 
-                    b.HasIndex("StudentId", "Ladder", "At");
+                    b.HasIndex("StudentId", "Skill", "At");
 
                     b.ToTable("FormChecks");
                 });
@@ -404,6 +535,52 @@ namespace Tensarch.Server.Data.Migrations
                     b.HasIndex("PictureId", "At");
 
                     b.ToTable("Marks");
+                });
+
+            modelBuilder.Entity("Tensarch.Server.Data.OwnLadderRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("BodyHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("By")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Json")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("LadderKey")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Skill")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudioId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("StudioId", "LadderKey", "Version")
+                        .IsUnique();
+
+                    b.ToTable("OwnLadders");
                 });
 
             modelBuilder.Entity("Tensarch.Server.Data.OwnMeasureRow", b =>
@@ -593,6 +770,10 @@ namespace Tensarch.Server.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.PrimitiveCollection<string>("TrialsAt")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<double>("Value")
                         .HasColumnType("REAL");
 
@@ -681,6 +862,47 @@ namespace Tensarch.Server.Data.Migrations
                     b.ToTable("Reviews");
                 });
 
+            modelBuilder.Entity("Tensarch.Server.Data.ScreeningRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("BodyHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("By")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Note")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("On")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudentId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudioId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("StudioId");
+
+                    b.HasIndex("StudentId", "At");
+
+                    b.ToTable("Screenings");
+                });
+
             modelBuilder.Entity("Tensarch.Server.Data.SessionRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -707,11 +929,11 @@ namespace Tensarch.Server.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("Ladder")
+                    b.Property<string>("PlanJson")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("PlanJson")
+                    b.Property<string>("Skill")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
@@ -729,6 +951,10 @@ namespace Tensarch.Server.Data.Migrations
 
                     b.Property<int>("TotalSeconds")
                         .HasColumnType("INTEGER");
+
+                    b.PrimitiveCollection<string>("Worked")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.HasKey("Id");
 
@@ -911,12 +1137,16 @@ namespace Tensarch.Server.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("Ladder")
+                    b.Property<string>("LadderKey")
                         .IsRequired()
                         .HasColumnType("TEXT");
 
                     b.Property<int>("LadderVersion")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("Skill")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
 
                     b.Property<long>("StartedAt")
                         .HasColumnType("INTEGER");
@@ -931,7 +1161,7 @@ namespace Tensarch.Server.Data.Migrations
 
                     b.HasIndex("StudioId");
 
-                    b.HasIndex("StudentId", "Ladder")
+                    b.HasIndex("StudentId", "Skill")
                         .IsUnique();
 
                     b.ToTable("Skills");
@@ -965,8 +1195,21 @@ namespace Tensarch.Server.Data.Migrations
                     b.Property<double>("BreathSeconds")
                         .HasColumnType("REAL");
 
+                    b.Property<DateOnly?>("ConsentOn")
+                        .HasColumnType("TEXT");
+
                     b.Property<long>("CreatedAt")
                         .HasColumnType("INTEGER");
+
+                    b.Property<string>("DaysJson")
+                        .HasColumnType("TEXT");
+
+                    b.PrimitiveCollection<string>("Equipment")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("GoalsJson")
+                        .HasColumnType("TEXT");
 
                     b.Property<DateOnly?>("GuardianConsentOn")
                         .HasColumnType("TEXT");
@@ -1035,6 +1278,50 @@ namespace Tensarch.Server.Data.Migrations
                     b.ToTable("Studios");
                 });
 
+            modelBuilder.Entity("Tensarch.Server.Data.WithdrawalRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("BodyHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("By")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("ClearanceId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("On")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Reason")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudentId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudioId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("ClearanceId")
+                        .IsUnique();
+
+                    b.HasIndex("StudentId");
+
+                    b.HasIndex("StudioId");
+
+                    b.ToTable("Withdrawals");
+                });
+
             modelBuilder.Entity("Microsoft.AspNetCore.Identity.IdentityUserClaim<System.Guid>", b =>
                 {
                     b.HasOne("Tensarch.Server.Data.CoachUser", null)
@@ -1063,6 +1350,30 @@ namespace Tensarch.Server.Data.Migrations
                 });
 
             modelBuilder.Entity("Tensarch.Server.Data.AnswerRow", b =>
+                {
+                    b.HasOne("Tensarch.Server.Data.StudioRow", null)
+                        .WithMany()
+                        .HasForeignKey("StudioId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Tensarch.Server.Data.BoardRow", b =>
+                {
+                    b.HasOne("Tensarch.Server.Data.StudentRow", null)
+                        .WithMany()
+                        .HasForeignKey("StudentId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Tensarch.Server.Data.StudioRow", null)
+                        .WithMany()
+                        .HasForeignKey("StudioId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Tensarch.Server.Data.BodyRow", b =>
                 {
                     b.HasOne("Tensarch.Server.Data.StudioRow", null)
                         .WithMany()
@@ -1104,6 +1415,15 @@ namespace Tensarch.Server.Data.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Tensarch.Server.Data.ExitCheckRow", b =>
+                {
+                    b.HasOne("Tensarch.Server.Data.StudioRow", null)
+                        .WithMany()
+                        .HasForeignKey("StudioId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Tensarch.Server.Data.FormCheckRow", b =>
                 {
                     b.HasOne("Tensarch.Server.Data.StudioRow", null)
@@ -1121,6 +1441,15 @@ namespace Tensarch.Server.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
 
+                    b.HasOne("Tensarch.Server.Data.StudioRow", null)
+                        .WithMany()
+                        .HasForeignKey("StudioId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Tensarch.Server.Data.OwnLadderRow", b =>
+                {
                     b.HasOne("Tensarch.Server.Data.StudioRow", null)
                         .WithMany()
                         .HasForeignKey("StudioId")
@@ -1179,6 +1508,15 @@ namespace Tensarch.Server.Data.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Tensarch.Server.Data.ScreeningRow", b =>
+                {
+                    b.HasOne("Tensarch.Server.Data.StudioRow", null)
+                        .WithMany()
+                        .HasForeignKey("StudioId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Tensarch.Server.Data.SessionRow", b =>
                 {
                     b.HasOne("Tensarch.Server.Data.StudioRow", null)
@@ -1225,6 +1563,15 @@ namespace Tensarch.Server.Data.Migrations
                 });
 
             modelBuilder.Entity("Tensarch.Server.Data.StudentRow", b =>
+                {
+                    b.HasOne("Tensarch.Server.Data.StudioRow", null)
+                        .WithMany()
+                        .HasForeignKey("StudioId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Tensarch.Server.Data.WithdrawalRow", b =>
                 {
                     b.HasOne("Tensarch.Server.Data.StudioRow", null)
                         .WithMany()

@@ -239,6 +239,45 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/compute/cautions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CautionsRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["CautionsView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/students/{studentId}/bench": {
         parameters: {
             query?: never;
@@ -373,7 +412,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/readiness": {
+    "/api/v1/students/{studentId}/decisions": {
         parameters: {
             query?: never;
             header?: never;
@@ -383,10 +422,13 @@ export interface paths {
         get: {
             parameters: {
                 query?: {
-                    after?: string;
+                    skill?: string;
+                    before?: string;
                 };
                 header?: never;
-                path?: never;
+                path: {
+                    studentId: string;
+                };
                 cookie?: never;
             };
             requestBody?: never;
@@ -397,13 +439,52 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["ReadinessResponse"];
+                        "application/json": components["schemas"]["DecisionsResponse"];
                     };
                 };
             };
         };
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/compute/policy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PolicyRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PolicyResponse"];
+                    };
+                };
+            };
+        };
         delete?: never;
         options?: never;
         head?: never;
@@ -749,6 +830,82 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/students/{studentId}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    studentId: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ChangedRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/students/{studentId}/history": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    studentId: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["HistoryLine"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/students/{studentId}/clearances": {
         parameters: {
             query?: never;
@@ -770,6 +927,46 @@ export interface paths {
             requestBody: {
                 content: {
                     "application/json": components["schemas"]["ClearanceRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/students/{studentId}/clearances/{clearanceId}/withdrawal": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    studentId: string;
+                    clearanceId: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["WithdrawalRequest"];
                 };
             };
             responses: {
@@ -1979,7 +2176,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/students/{studentId}/skills/{ladder}": {
+    "/api/v1/students/{studentId}/skills/{skill}": {
         parameters: {
             query?: never;
             header?: never;
@@ -1992,7 +2189,7 @@ export interface paths {
                 header?: never;
                 path: {
                     studentId: string;
-                    ladder: string;
+                    skill: string;
                 };
                 cookie?: never;
             };
@@ -2017,7 +2214,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/students/{studentId}/skills/{ladder}/placement": {
+    "/api/v1/students/{studentId}/skills/{skill}/placement": {
         parameters: {
             query?: never;
             header?: never;
@@ -2026,11 +2223,14 @@ export interface paths {
         };
         get: {
             parameters: {
-                query?: never;
+                query?: {
+                    ladderKey?: string;
+                    version?: number;
+                };
                 header?: never;
                 path: {
                     studentId: string;
-                    ladder: string;
+                    skill: string;
                 };
                 cookie?: never;
             };
@@ -2055,36 +2255,14 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/students/{studentId}/skills/{ladder}/decisions": {
+    "/api/v1/students/{studentId}/skills/{skill}/decisions": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    studentId: string;
-                    ladder: string;
-                };
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["DecisionView"][];
-                    };
-                };
-            };
-        };
+        get?: never;
         put?: never;
         post: {
             parameters: {
@@ -2092,7 +2270,7 @@ export interface paths {
                 header?: never;
                 path: {
                     studentId: string;
-                    ladder: string;
+                    skill: string;
                 };
                 cookie?: never;
             };
@@ -2117,7 +2295,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/students/{studentId}/skills/{ladder}/form-checks": {
+    "/api/v1/students/{studentId}/skills/{skill}/move": {
         parameters: {
             query?: never;
             header?: never;
@@ -2132,7 +2310,47 @@ export interface paths {
                 header?: never;
                 path: {
                     studentId: string;
-                    ladder: string;
+                    skill: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SkillMove"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/students/{studentId}/skills/{skill}/form-checks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    studentId: string;
+                    skill: string;
                 };
                 cookie?: never;
             };
@@ -2157,7 +2375,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/students/{studentId}/skills/{ladder}/bench-sets": {
+    "/api/v1/students/{studentId}/skills/{skill}/exit-checks": {
         parameters: {
             query?: never;
             header?: never;
@@ -2172,7 +2390,47 @@ export interface paths {
                 header?: never;
                 path: {
                     studentId: string;
-                    ladder: string;
+                    skill: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ExitCheckRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/students/{studentId}/skills/{skill}/bench-sets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    studentId: string;
+                    skill: string;
                 };
                 cookie?: never;
             };
@@ -2188,6 +2446,336 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/readiness": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    group?: string;
+                    skill?: string;
+                    after?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BoardPage"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/readiness/counts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["BoardCount"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/ladders": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LadderLine"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LadderVersion"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LadderLine"];
+                    };
+                };
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LadderLine"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/ladders/{ladder}/versions/{version}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    ladder: string;
+                    version: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Ladder"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/ladders/{ladder}/versions/{version}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    ladder: string;
+                    version: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/ladders/{ladder}/followers": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    ladder: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LadderFollower"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/ladders/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LadderText"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Ladder"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/ladders/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Ladder"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["LadderTrial"];
+                    };
                 };
             };
         };
@@ -2411,8 +2999,11 @@ export interface components {
             /** Format: date-time */
             at: string;
         };
+        /** @description Answers, new or changed. A request with every question is the whole screen gone through. */
         AnswersRequest: {
             answers: components["schemas"]["AnswerItem"][];
+            /** Format: uuid */
+            id?: null | string;
         };
         /** @description How a coach chooses to stretch: it sets dose and spacing. */
         Approach: {
@@ -2432,6 +3023,18 @@ export interface components {
         ArchiveRequest: {
             archived: boolean;
         };
+        /** @description A day on which a student can train: every week on a weekday, or once on a date. */
+        AvailableDay: {
+            weekday: null | components["schemas"]["DayOfWeek"];
+            /** Format: date */
+            date: null | string;
+            /**
+             * Format: int32
+             * @description What that day allows.
+             */
+            minutes: number;
+            half: components["schemas"]["DayHalf"];
+        };
         /** @description A named set of measures for one sitting. */
         Battery: {
             key: string;
@@ -2439,12 +3042,16 @@ export interface components {
             measures: string[];
         };
         BenchNeed: {
-            /** @description The side whose gate asks. */
-            forSide: components["schemas"]["Side"];
+            /** @description The skill whose gate asks. */
+            skill: string;
+            forSide: null | components["schemas"]["Side"];
             /** Format: int32 */
             stage: number;
             comparison: components["schemas"]["Comparison"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description In the measure's unit: a straddle angle as the heel distance.
+             */
             threshold: number;
             /** Format: int32 */
             minTrials: number;
@@ -2474,7 +3081,7 @@ export interface components {
             id: string;
             drill: string;
             variant: string;
-            side: components["schemas"]["Side"];
+            side: null | components["schemas"]["Side"];
             /** Format: double */
             seconds: null | number;
             /** Format: int32 */
@@ -2511,6 +3118,41 @@ export interface components {
             /** Format: double */
             resolutionCm: number;
         };
+        /** @description How many gates lie where: by group, and by skill. */
+        BoardCount: {
+            skill: string;
+            group: components["schemas"]["ReadinessGroup"];
+            /** Format: int32 */
+            gates: number;
+        };
+        BoardEntry: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            studentId: string;
+            name: string;
+            line: components["schemas"]["BoardLine"];
+        };
+        /** @description One gate on the readiness board. */
+        BoardLine: {
+            skill: string;
+            ladderName: string;
+            gate: components["schemas"]["SideSummary"];
+            group: components["schemas"]["ReadinessGroup"];
+            /**
+             * Format: date-time
+             * @description When the student came to this stage; none when it was never decided.
+             */
+            enteredAt: null | string;
+            plateau: null | components["schemas"]["Plateau"];
+            /** @description Why a step back is suggested. */
+            stepBack: components["schemas"]["StepBackReason"][];
+        };
+        /** @description One page of a group. */
+        BoardPage: {
+            lines: components["schemas"]["BoardEntry"][];
+            next: null | string;
+        };
         BreathsRequest: {
             /** Format: double */
             breathSeconds: number;
@@ -2535,6 +3177,7 @@ export interface components {
             drills: components["schemas"]["DrillView"][];
             questions: components["schemas"]["IntakeQuestion"][];
             approaches: components["schemas"]["Approach"][];
+            dayGates: components["schemas"]["DayGate"][];
         };
         /** @description What a "yes" does to some tags. */
         CautionEffect: {
@@ -2548,29 +3191,62 @@ export interface components {
          * @enum {unknown}
          */
         CautionLevel: "free" | "limited" | "held";
-        /** @description Why a tag is limited or held: an intake answer, a review, a missing screen or a missing consent. */
+        /** @description One link of the chain that limits or holds a tag. */
         CautionReason: {
             tag: components["schemas"]["LoadTag"];
             level: components["schemas"]["CautionLevel"];
-            /** @description `intake`, `review`, `clinician`, `notScreened` or `guardianConsent`. */
+            /** @description `intake`, `painEvents`, `stopRule`, `notScreened`, `screenDue`, `somethingChanged` or `guardianConsent`. */
             code: string;
+            /** @description What would lift it. */
+            liftedBy: components["schemas"]["LiftedBy"];
             /** @description The intake question, where one is the reason. */
             question?: null | string;
+            signal?: null | components["schemas"]["SignalKind"];
             /** Format: date-time */
             since?: null | string;
+            /**
+             * Format: date
+             * @description A clearance lifts it up to this day: it does not count today.
+             */
+            clearedUntil?: null | string;
+            /**
+             * Format: date
+             * @description A clearance that lifted it has lapsed: the hold is back since this day.
+             */
+            lapsedOn?: null | string;
+            /** @description Counts today. */
+            standing?: boolean;
         };
         CautionTag: {
             tag: components["schemas"]["LoadTag"];
             level: components["schemas"]["CautionLevel"];
             reasons: components["schemas"]["CautionReason"][];
         };
+        /** @description What the answers so far would hold, for a coach who is still asking. */
+        CautionsRequest: {
+            yes: string[];
+            /** Format: date */
+            birthDate: null | string;
+            /** Format: date */
+            guardianConsentOn: null | string;
+            /** Format: int32 */
+            sensationCeiling: null | number;
+        };
         CautionsView: {
             /** @description Only what is not free. */
             tags: components["schemas"]["CautionTag"][];
+            /** @description What a clearance lifts today. */
+            lifted: components["schemas"]["CautionReason"][];
             /** Format: int32 */
             sensationCeiling: number;
             /** Format: int32 */
             rampTopPercent: number;
+        };
+        /** @description Something changed since the screen: nothing is planned until it is gone through again. */
+        ChangedRequest: {
+            /** Format: uuid */
+            id: string;
+            note: string;
         };
         ClearanceRequest: {
             /** Format: uuid */
@@ -2591,7 +3267,14 @@ export interface components {
             from: string;
             /** Format: date */
             until: string;
+            /** @description Holds today. */
             standing: boolean;
+            /**
+             * Format: date
+             * @description The first day on which it no longer holds.
+             */
+            lapsesOn: string;
+            withdrawn: boolean;
         };
         /** @description How one coach reads a measure with one instrument, by their own repeats. */
         CoachNoise: {
@@ -2620,18 +3303,76 @@ export interface components {
             /** @description Disqualifies under this standard alone; under all when none is named. */
             onlyStandard?: null | string;
         };
-        /** @description What the gate said when the decision was taken. */
+        CourseStart: {
+            /** Format: uuid */
+            decisionId: string;
+            side: null | components["schemas"]["Side"];
+            /** Format: int32 */
+            stage: number;
+        };
+        /** @description Can this body do this today? A short test after the warm-up, as data. */
+        DayGate: {
+            key: string;
+            name: string;
+            test: string;
+            checks: components["schemas"]["DayGateCheck"][];
+            /** @description In order: the first whose every tag is free is taken. */
+            substitutes: components["schemas"]["DayGateSubstitute"][];
+        };
+        /** @description One thing to see or to count in a day gate's test. */
+        DayGateCheck: {
+            key: string;
+            /** @description A question in plain words. */
+            asks: string;
+            /** @description What it means when it is not so, or was not answered. */
+            otherwise: components["schemas"]["DayGateResult"];
+            /**
+             * Format: int32
+             * @description The answer is a number of at most this; with neither bound it is a yes.
+             */
+            atMost?: null | number;
+            /**
+             * Format: int32
+             * @description The answer is a number of at least this.
+             */
+            atLeast?: null | number;
+        };
+        /**
+         * @description What a same-day test says. It applies to this session only and moves no stage.
+         * @enum {unknown}
+         */
+        DayGateResult: "go" | "easier" | "notToday";
+        /** @description What is done instead. */
+        DayGateSubstitute: {
+            drill: string;
+            variant: string;
+            /** @description Of this drill alone; of every drill that needs the gate when none. */
+            for?: null | string;
+            /** @description Not when this check failed: a pinched knee does no other squat. */
+            unless?: null | string;
+        };
+        /**
+         * @description Morning or afternoon: a re-test is taken in the same half of the day as the baseline.
+         * @enum {unknown}
+         */
+        DayHalf: "am" | "pm";
+        /** @enum {unknown} */
+        DayOfWeek: "sunday" | "monday" | "tuesday" | "wednesday" | "thursday" | "friday" | "saturday";
+        /** @description What the gate said when the decision was taken, under which version of which ladder. */
         DecisionEvidence: {
             state: components["schemas"]["GateState"];
-            standard: string;
+            standard: null | string;
             tests: components["schemas"]["TestVerdict"][];
+            ladderName?: null | string;
+            /** Format: int32 */
+            ladderVersion?: null | number;
         };
         /** @enum {unknown} */
-        DecisionKind: "place" | "advance" | "stay" | "stepBack" | "override";
+        DecisionKind: "place" | "advance" | "stay" | "stepBack" | "override" | "move";
         DecisionRequest: {
             /** Format: uuid */
             id: string;
-            side: components["schemas"]["Side"];
+            side: null | components["schemas"]["Side"];
             kind: components["schemas"]["DecisionKind"];
             /** Format: int32 */
             fromStage: number;
@@ -2640,6 +3381,7 @@ export interface components {
         DecisionView: {
             /** Format: uuid */
             id: string;
+            skill: string;
             side: null | components["schemas"]["Side"];
             kind: components["schemas"]["DecisionKind"];
             /** Format: int32 */
@@ -2651,6 +3393,10 @@ export interface components {
             at: string;
             by: string;
             evidence: null | components["schemas"]["DecisionEvidence"];
+        };
+        DecisionsResponse: {
+            decisions: components["schemas"]["DecisionView"][];
+            next: null | string;
         };
         /** @description A sign-in of the demo studio, shown on its start page and only there. */
         DemoAccount: {
@@ -2871,6 +3617,17 @@ export interface components {
         };
         /** @enum {unknown} */
         Ends: "nothing" | "drillSide" | "region" | "tags" | "session";
+        ExitCheckRequest: {
+            /** Format: uuid */
+            id: string;
+            /** Format: int32 */
+            stage: number;
+            side: null | components["schemas"]["Side"];
+            /** Format: int32 */
+            safe: number;
+            /** Format: int32 */
+            of: number;
+        };
         /** @enum {unknown} */
         Face: "low" | "middle" | "high";
         /**
@@ -2926,18 +3683,50 @@ export interface components {
             id: string;
             /** Format: int32 */
             stage: number;
-            side: components["schemas"]["Side"];
+            side: null | components["schemas"]["Side"];
             ticked: string[];
         };
         FormItem: {
             key: string;
             name: string;
         };
+        /** @description How strict a range-of-motion test is with noise. */
+        GatePolicy: {
+            /**
+             * Format: double
+             * @description A single test passes when its value less z standard errors passes; 0 takes the value as it is.
+             */
+            z: number;
+            /**
+             * Format: int32
+             * @description So many tests in a row that reach the threshold pass together; fewer than 2 allows no such pass.
+             */
+            confirmingTests: number;
+            /**
+             * Format: double
+             * @description How far apart two of them are at least.
+             */
+            confirmingHours: number;
+        };
         /** @enum {unknown} */
         GateState: "open" | "retest" | "closed" | "waiting" | "blocked" | "owned";
         HeldMeasure: {
             measure: string;
             tag: components["schemas"]["LoadTag"];
+        };
+        /** @description One thing that was written down about a student, by whom and when. */
+        HistoryLine: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            /** @description `answer`, `screened`, `somethingChanged`, `body`, `clearance`, `withdrawal`, `review`. */
+            kind: string;
+            /** @description The question, or the field of the body data. */
+            field?: null | string;
+            before?: null | string;
+            after?: null | string;
+            tags?: null | components["schemas"]["LoadTag"][];
+            note?: null | string;
         };
         HoldView: {
             tag: components["schemas"]["LoadTag"];
@@ -2949,6 +3738,7 @@ export interface components {
             /** Format: int32 */
             needed: number;
             mayBeReviewed: boolean;
+            signal: null | components["schemas"]["SignalKind"];
         };
         ImportReport: {
             /** Format: int32 */
@@ -3037,26 +3827,87 @@ export interface components {
             /** Format: int32 */
             version: number;
             name: string;
+            /** @description The shipped skill that it trains: drills serve stages of it. The key itself for a shipped ladder. */
+            skill: string;
             perSide: boolean;
             /** @description What the side names, such as "front leg". */
             sideMeans: null | string;
             standards: string[];
+            /** @description Where pain counts. */
             regions: components["schemas"]["LoadTag"][];
-            requiredTags: components["schemas"]["LoadTag"][];
+            /** @description What no hold may lie on, and from which stage. */
+            requiredTags: components["schemas"]["RequiredTag"][];
             /**
              * Format: int32
              * @description How many stages one side may be ahead of the other.
              */
             leadLimit: number;
+            /** @description What tells which side is weaker; none on a bilateral ladder. */
             sideMeasures: components["schemas"]["SideMeasure"][];
+            /** @description Everyone begins at stage 1, whatever the readings say. */
+            startsAtOne: boolean;
             /** @description Tests that stand in every gate of the ladder. */
             everyGate: components["schemas"]["ReadinessTest"][];
             stages: components["schemas"]["Stage"][];
+        };
+        LadderFollower: {
+            /** Format: uuid */
+            studentId: string;
+            name: string;
             /**
              * Format: int32
-             * @description The stage after the last: the skill is owned, the keystone stands.
+             * @description The version that they follow.
              */
-            keystone?: number;
+            version: number;
+        };
+        /** @description A ladder in a list. */
+        LadderLine: {
+            key: string;
+            /**
+             * Format: int32
+             * @description The newest.
+             */
+            version: number;
+            name: string;
+            skill: string;
+            /** @description With the product; else the coach's own. */
+            shipped: boolean;
+            /** Format: int32 */
+            stages: number;
+            /**
+             * Format: int32
+             * @description Students on any version of it.
+             */
+            following: number;
+            /**
+             * Format: int32
+             * @description Of those, on an older version.
+             */
+            behind: number;
+            /** Format: date-time */
+            changedAt: null | string;
+        };
+        /** @description A ladder as text, such as a file that was exported before. */
+        LadderText: {
+            text: string;
+        };
+        /** @description What a ladder in the making would do. */
+        LadderTrial: {
+            /** @description What stands in its way; a problem's field is the path of the thing that is wrong. */
+            problems: components["schemas"]["Problem"][];
+            /**
+             * Format: int32
+             * @description How many gates of students on the skill were judged under both.
+             */
+            tried: number;
+            /** @description Those whose verdict would change. */
+            changes: components["schemas"]["VerdictChange"][];
+        };
+        /** @description Keeps a new version of an own ladder: version 1 makes it. */
+        LadderVersion: {
+            /** Format: uuid */
+            id: string;
+            ladder: components["schemas"]["Ladder"];
         };
         LandmarksRequest: {
             /** @description A measure that is read from pictures, or a view. */
@@ -3064,11 +3915,16 @@ export interface components {
             placement: components["schemas"]["Placement"];
         };
         /**
-         * @description Which limb a test on a side reads: in a front split the rear hip is the other side's.
+         * @description What lifts a reason. Nothing else does.
+         * @enum {unknown}
+         */
+        LiftedBy: "clearance" | "review" | "screen" | "guardianConsent";
+        /**
+         * @description Which limb a test reads.
          * @default thisSide
          * @enum {unknown}
          */
-        Limb: "thisSide" | "otherSide";
+        Limb: "thisSide" | "otherSide" | "eachSide" | "betterSide" | "bilateral";
         /** @description Landmarks as x and y, y up, in any one unit. */
         LineRequest: {
             wrist: number[];
@@ -3249,11 +4105,17 @@ export interface components {
         };
         /** @enum {unknown} */
         Mode: "passive" | "active";
+        /** @description The session that was planned last and has not ended. */
+        NextSessionLine: {
+            /** Format: uuid */
+            id: string;
+            skill: string;
+        };
         /** @description What to do about a test, as a code with its numbers. */
         NextStep: {
             /**
              * @description `nothing`, `takeReading`, `retest`, `moreTrials`, `keepTraining`, `logSessions`, `recordHold`,
-             *             `recordReps`, `tickForm`, `trainPainFree`, `resolveHold`.
+             *             `recordReps`, `countAttempts`, `tickForm`, `showExit`, `trainPainFree`, `measureLegs`, `resolveHold`.
              */
             code: string;
             side?: null | components["schemas"]["Side"];
@@ -3500,19 +4362,15 @@ export interface components {
             leanDeg?: null | number;
         };
         PlacementResponse: {
-            sides: components["schemas"]["PlacementSide"][];
-        };
-        PlacementSide: {
-            side: components["schemas"]["Side"];
-            /** Format: int32 */
-            suggestedStage: number;
-            unmet: components["schemas"]["TestVerdict"][];
+            ladder: components["schemas"]["Ladder"];
+            courses: components["schemas"]["StartAdvice"][];
         };
         /** @description A rule that shaped the session. */
         PlanNote: {
             /**
              * @description `heldTag`, `limitedTag`, `eased`, `spacing`, `firstWeek`, `attemptDelay`, `weakerFirst`, `extraRound`, `sidesAlternate`,
-             *             `reBaseline`, `lighterAfterBreak`, `repeatLastWeek`, `lighterAfterPain`, `notEnoughToDo`, `didNotFit`, `notServed`.
+             *             `reBaseline`, `lighterAfterBreak`, `repeatLastWeek`, `lighterAfterPain`, `notEnoughToDo`, `didNotFit`, `notPrepared`,
+             *             `wristRest`, `neckRest`, `wayOutFirst`, `instead`.
              */
             code: string;
             drill?: null | string;
@@ -3536,6 +4394,8 @@ export interface components {
              * @description The student's usual ones when none are given.
              */
             minutes: null | number;
+            /** @description The skill to train; the first one that the student is on when none is named. */
+            skill?: null | string;
         };
         PlannedDrill: {
             /** @description Unique within the session. */
@@ -3557,6 +4417,88 @@ export interface components {
             dose: components["schemas"]["Dose"];
             props: null | components["schemas"]["PropAdvice"];
             easedFrom?: null | string;
+        };
+        /** @description A range that does not move: over so many days, by so much, which the noise explains. */
+        Plateau: {
+            measure: string;
+            side: null | components["schemas"]["Side"];
+            /** Format: int32 */
+            days: number;
+            /** Format: int32 */
+            tests: number;
+            /** Format: double */
+            change: number;
+            /** Format: double */
+            mdc95: number;
+        };
+        /** @description One point of both curves: students whose true value sits so far from the threshold. */
+        PolicyPoint: {
+            /**
+             * Format: double
+             * @description In SEMs: negative short of the threshold, positive past it.
+             */
+            distanceSem: number;
+            /**
+             * Format: double
+             * @description Share that passes on the first test day.
+             */
+            passFirstDay: number;
+            /** @description Share that has passed within so many test days, the first at index 0. */
+            passWithin: number[];
+            /**
+             * Format: double
+             * @description Mean days from the first test day to the pass, of those who pass; none when nobody does.
+             */
+            meanDelayDays: null | number;
+            /**
+             * Format: double
+             * @description Share that has passed by the last test day: for the unready, the false passes.
+             */
+            passAll?: number;
+        };
+        /** @description What to try a gate policy on. */
+        PolicyRequest: {
+            /** @description The coach's variant. */
+            own: components["schemas"]["GatePolicy"];
+            trial: components["schemas"]["PolicyTrial"];
+        };
+        /** @description Two curves for each policy: how often the unready pass, and how long the ready wait. */
+        PolicyResponse: {
+            naive: components["schemas"]["PolicyPoint"][];
+            shipped: components["schemas"]["PolicyPoint"][];
+            own: components["schemas"]["PolicyPoint"][];
+            trial: components["schemas"]["PolicyTrial"];
+        };
+        /** @description What a policy is tried on. */
+        PolicyTrial: {
+            /**
+             * Format: int32
+             * @default 3
+             */
+            trialsPerTest: number;
+            /**
+             * Format: double
+             * @description Day-to-day standard deviation as a share of the SEM.
+             * @default 0.5
+             */
+            tauOfSem: number;
+            /**
+             * Format: int32
+             * @description How many test days, two days apart.
+             * @default 6
+             */
+            testDays: number;
+            /**
+             * Format: int32
+             * @description How many simulated students at each distance.
+             * @default 2000
+             */
+            students: number;
+            /**
+             * Format: int32
+             * @default 20260303
+             */
+            seed: number;
         };
         /** @description What the typed trials would say. */
         PreviewResponse: {
@@ -3634,22 +4576,33 @@ export interface components {
             /** Format: int32 */
             repeats?: number;
         };
-        ReadinessLine: {
-            /** Format: uuid */
-            studentId: string;
-            name: string;
-            gate: components["schemas"]["SideSummary"];
-        };
-        ReadinessResponse: {
-            lines: components["schemas"]["ReadinessLine"][];
-            next: null | string;
-        };
+        /**
+         * @description Where a gate lies on the readiness board.
+         * @enum {unknown}
+         */
+        ReadinessGroup: "ready" | "nearly" | "stalled" | "blocked" | "training" | "waiting" | "owned";
         /** @description One criterion of a gate, as data. */
-        ReadinessTest: components["schemas"]["ReadinessTestRomCriterion"] | components["schemas"]["ReadinessTestHoldCriterion"] | components["schemas"]["ReadinessTestRepsCriterion"] | components["schemas"]["ReadinessTestExposureCriterion"] | components["schemas"]["ReadinessTestPainCriterion"] | components["schemas"]["ReadinessTestFormCriterion"] | components["schemas"]["ReadinessTestSymmetryCriterion"] | components["schemas"]["ReadinessTestClearCriterion"];
+        ReadinessTest: components["schemas"]["ReadinessTestRomCriterion"] | components["schemas"]["ReadinessTestHoldCriterion"] | components["schemas"]["ReadinessTestRepsCriterion"] | components["schemas"]["ReadinessTestRateCriterion"] | components["schemas"]["ReadinessTestExposureCriterion"] | components["schemas"]["ReadinessTestPainCriterion"] | components["schemas"]["ReadinessTestFormCriterion"] | components["schemas"]["ReadinessTestExitCriterion"] | components["schemas"]["ReadinessTestSymmetryCriterion"] | components["schemas"]["ReadinessTestClearCriterion"];
         /** @description No hold on the ladder's required tags. */
         ReadinessTestClearCriterion: {
             /** @enum {string} */
             kind?: "clear";
+        };
+        /** @description A safe way out, shown so many times of as many. */
+        ReadinessTestExitCriterion: {
+            /** @enum {string} */
+            kind?: "exit";
+            name: string;
+            /** @description The drill that trains it. */
+            drill: string;
+            /** Format: int32 */
+            times: number;
+            limb?: components["schemas"]["Limb"];
+            /**
+             * Format: int32
+             * @default 42
+             */
+            shelfDays: number;
         };
         /** @description So many logged sessions with the stage's drills, over at least so many days, since the decision into the stage. */
         ReadinessTestExposureCriterion: {
@@ -3671,16 +4624,38 @@ export interface components {
              */
             shelfDays: number;
         };
-        /** @description Two attempts of so many seconds; on two days when the drill is an attempt. */
+        /**
+         * @description Two attempts of so many seconds, or breaths, at least a minute apart; on two days when the drill is an attempt or the gate asks
+         *     for it. Held at a measure and level, or at a drill and variant.
+         */
         ReadinessTestHoldCriterion: {
             /** @enum {string} */
             kind?: "hold";
-            drill: string;
-            variant: string;
+            drill?: null | string;
+            /** @description None: any variant of the drill. */
+            variant?: null | string;
             /** Format: int32 */
-            seconds: number;
-            /** Format: int32 */
+            seconds?: null | number;
+            /**
+             * Format: int32
+             * @description In place of seconds, by the student's own breath length.
+             */
+            breaths?: null | number;
+            measure?: null | string;
+            level?: null | string;
+            limb?: components["schemas"]["Limb"];
+            /**
+             * Format: int32
+             * @description An attempt of less, of 5, does not count.
+             */
             quality?: null | number;
+            /** @default false */
+            twoDays: boolean;
+            /**
+             * @description An attempt during which the breath was held does not count.
+             * @default false
+             */
+            breathFree: boolean;
             /**
              * Format: int32
              * @default 21
@@ -3696,6 +4671,22 @@ export interface components {
             /** Format: int32 */
             sessions: number;
         };
+        /** @description Of the latest attempts, all counted and made on at least two days, so many succeed. */
+        ReadinessTestRateCriterion: {
+            /** @enum {string} */
+            kind?: "rate";
+            measure: string;
+            /** Format: int32 */
+            successes: number;
+            /** Format: int32 */
+            of: number;
+            limb?: components["schemas"]["Limb"];
+            /**
+             * Format: int32
+             * @default 21
+             */
+            shelfDays: number;
+        };
         /** @description So many clean repetitions in one set. */
         ReadinessTestRepsCriterion: {
             /** @enum {string} */
@@ -3704,18 +4695,25 @@ export interface components {
             variant: string;
             /** Format: int32 */
             reps: number;
+            limb?: components["schemas"]["Limb"];
+            /** @description How each one is done, in words. */
+            tempo?: null | string;
             /**
              * Format: int32
              * @default 21
              */
             shelfDays: number;
         };
+        /** @description Range of motion, or a line, past a threshold. */
         ReadinessTestRomCriterion: {
             /** @enum {string} */
             kind?: "rom";
             measure: string;
             comparison: components["schemas"]["Comparison"];
-            /** Format: double */
+            /**
+             * Format: double
+             * @description In the measure's unit; in degrees of straddle angle when StraddleAngle.
+             */
             threshold: number;
             limb?: components["schemas"]["Limb"];
             warmth?: components["schemas"]["Warmth"];
@@ -3725,20 +4723,35 @@ export interface components {
              * @default 3
              */
             minTrials: number;
+            level?: null | string;
+            /**
+             * @description The threshold is an angle between the legs, judged in centimetres on the heel distance.
+             * @default false
+             */
+            straddleAngle: boolean;
+            adaptation?: null | components["schemas"]["FormItem"];
         };
-        /** @description The left–right difference is at most so much, both sides with enough trials. */
+        /** @description The left–right difference is at most so much, both sides with enough trials: of a measure, or of a drill's best holds. */
         ReadinessTestSymmetryCriterion: {
             /** @enum {string} */
             kind?: "symmetry";
-            measure: string;
             /** Format: double */
             atMost: number;
+            measure?: null | string;
+            level?: null | string;
+            drill?: null | string;
+            variant?: null | string;
             warmth?: components["schemas"]["Warmth"];
             /**
              * Format: int32
              * @default 3
              */
             minTrials: number;
+            /**
+             * Format: int32
+             * @default 21
+             */
+            shelfDays: number;
         };
         ReadingOwner: {
             /** Format: uuid */
@@ -3790,6 +4803,8 @@ export interface components {
              * @default false
              */
             confirmed: boolean;
+            /** @description When each trial began, where the bench saw it: holds a minute apart count as two. */
+            trialsAt?: null | string[];
         };
         /** @description A reading as the screens show it. */
         ReadingView: {
@@ -3849,6 +4864,15 @@ export interface components {
             at: string;
             trials: number[];
         };
+        /** @description A tag on which no hold may lie, at the gates that lead to this stage and above. */
+        RequiredTag: {
+            tag: components["schemas"]["LoadTag"];
+            /**
+             * Format: int32
+             * @default 1
+             */
+            fromStage: number;
+        };
         ReviewRequest: {
             /** Format: uuid */
             id: string;
@@ -3902,7 +4926,7 @@ export interface components {
             noise: null | number;
             reason: string;
         };
-        /** @description One student in a list: a small arch, the weaker side, and what to do next. */
+        /** @description One student in a list: a small arch for each skill, cautions, and what to do next. */
         RosterLine: {
             /** Format: uuid */
             id: string;
@@ -3912,10 +4936,8 @@ export interface components {
             ageYears: null | number;
             archived: boolean;
             screened: boolean;
-            sides: components["schemas"]["SideSummary"][];
-            arch: components["schemas"]["Stone"][];
-            weaker: null | components["schemas"]["Side"];
-            sidesRead: boolean;
+            screen: components["schemas"]["ScreenState"];
+            skills: components["schemas"]["SkillSummary"][];
             cautions: components["schemas"]["CautionTag"][];
             /**
              * Format: int32
@@ -3943,6 +4965,27 @@ export interface components {
             face: string;
             /** Format: int32 */
             seconds: number;
+        };
+        /**
+         * @description Whether the intake screen still says something about today.
+         * @enum {unknown}
+         */
+        ScreenState: "notScreened" | "current" | "due" | "somethingChanged";
+        /** @description The intake screen as it stands. */
+        ScreenView: {
+            state: components["schemas"]["ScreenState"];
+            /**
+             * Format: date
+             * @description When the whole screen was last gone through.
+             */
+            screenedOn: null | string;
+            /**
+             * Format: date
+             * @description When it is repeated.
+             */
+            dueOn: null | string;
+            /** @description What was said to have changed since. */
+            changed: null | string;
         };
         /** @description A stretch of time in a session. */
         Segment: {
@@ -4030,6 +5073,7 @@ export interface components {
         SessionLine: {
             /** Format: uuid */
             id: string;
+            skill: string;
             /** Format: date */
             date: string;
             /** Format: int32 */
@@ -4130,16 +5174,21 @@ export interface components {
              * @description Right minus left, in the measure's unit; none before both were read.
              */
             difference: null | number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description None for holds, which have no standard error.
+             */
             mdc95: null | number;
             weaker: null | components["schemas"]["Side"];
         };
-        /** @description One side's gate. */
+        /** @description One side's gate, or the one of a bilateral ladder. */
         SideGate: {
-            side: components["schemas"]["Side"];
+            side: null | components["schemas"]["Side"];
             /** Format: int32 */
             stage: number;
             state: components["schemas"]["GateState"];
+            /** @description Where it lies on the readiness board. */
+            group: components["schemas"]["ReadinessGroup"];
             reason: string;
             /** Format: int32 */
             metCount: number;
@@ -4148,6 +5197,7 @@ export interface components {
             next: components["schemas"]["NextStep"];
             tests: components["schemas"]["TestVerdict"][];
             stepBack: components["schemas"]["StepBackReason"][];
+            plateau: null | components["schemas"]["Plateau"];
             /**
              * Format: date-time
              * @description When the side came to this stage; none when it was never decided.
@@ -4158,10 +5208,12 @@ export interface components {
             /** Format: int32 */
             fromStage: number;
             measure: string;
+            /** @description The level of a hold, where it has levels. */
+            level?: null | string;
         };
         /** @description A gate in one line: for lists. */
         SideSummary: {
-            side: components["schemas"]["Side"];
+            side: null | components["schemas"]["Side"];
             /** Format: int32 */
             stage: number;
             stageName: null | string;
@@ -4190,10 +5242,7 @@ export interface components {
             /** Format: date-time */
             at: string;
         };
-        /**
-         * @description What a body, or a fall, can say during a session or a reading.
-         * @enum {unknown}
-         */
+        /** @enum {unknown} */
         SignalKind: "dullPain" | "sharpPain" | "numbness" | "headPressure" | "fall" | "fallWithHeadContact" | "breathHeld" | "overCeiling";
         /** @description One thing to read in a sitting, both sides of it where it has sides. */
         SittingItem: {
@@ -4271,34 +5320,55 @@ export interface components {
             items: components["schemas"]["SittingPart"][];
             leftOut: components["schemas"]["HeldMeasure"][];
         };
-        /** @description A skill of a student: the arch, both gates with their tests, and what the sides differ by. */
-        SkillPage: {
-            ladder: string;
+        /** @description Moves a student to another version of the ladder, or to another ladder of the skill. */
+        SkillMove: {
+            ladderKey: string;
             /** Format: int32 */
             ladderVersion: number;
+            courses: components["schemas"]["CourseStart"][];
+            reason: null | string;
+        };
+        /** @description A skill of a student: the arch, the gates with their tests, and what the sides differ by. */
+        SkillPage: {
+            skill: string;
+            ladder: components["schemas"]["Ladder"];
+            /**
+             * Format: int32
+             * @description Of the ladder that is followed; more than the ladder's own version when there is a newer one.
+             */
+            newestVersion: number;
             approach: string;
-            standard: string;
+            /** @description None where the ladder has no standards. */
+            standard: null | string;
             /** Format: date-time */
             startedAt: string;
             arch: components["schemas"]["Stone"][];
             sides: components["schemas"]["SideGate"][];
-            comparison: components["schemas"]["SideComparison"];
+            comparison: null | components["schemas"]["SideComparison"];
             stages: components["schemas"]["StageTests"][];
         };
-        /** @description Puts a student on a ladder, each side at the stage that the coach confirmed. */
+        /** @description Puts a student on a ladder, each course at the stage that the coach confirmed. */
         SkillStart: {
             /** Format: uuid */
             id: string;
-            ladder: string;
+            skill: string;
             approach: string;
-            /** Format: uuid */
-            leftDecisionId: string;
+            courses: components["schemas"]["CourseStart"][];
+            /** @description A coach's own ladder; the skill's newest shipped one when none is named. */
+            ladderKey?: null | string;
             /** Format: int32 */
-            leftStage: number;
-            /** Format: uuid */
-            rightDecisionId: string;
-            /** Format: int32 */
-            rightStage: number;
+            ladderVersion?: null | number;
+        };
+        /** @description A skill of a student in a list: a small arch, and a line for each side. */
+        SkillSummary: {
+            skill: string;
+            ladderName: string;
+            stages: components["schemas"]["StageName"][];
+            sides: components["schemas"]["SideSummary"][];
+            arch: components["schemas"]["Stone"][];
+            weaker: null | components["schemas"]["Side"];
+            /** @description Both sides were read; none on a bilateral ladder. */
+            compared: null | boolean;
         };
         SplitAngleRequest: {
             /** Format: double */
@@ -4325,13 +5395,44 @@ export interface components {
             work: string;
             /** @description The gate to the next stage. */
             tests: components["schemas"]["ReadinessTest"][];
+            /**
+             * Format: int32
+             * @description In a coach's copy: the shipped stage whose drills it trains with; the same number when none.
+             */
+            trainsAs?: null | number;
+        };
+        StageName: {
+            /** Format: int32 */
+            number: number;
+            name: string;
         };
         /** @description The tests of any stage, judged today, for whoever looks at its stone. */
         StageTests: {
             /** Format: int32 */
             stage: number;
-            side: components["schemas"]["Side"];
+            side: null | components["schemas"]["Side"];
             tests: components["schemas"]["TestVerdict"][];
+        };
+        /** @description Where a new student might start on one side, and what each stage up to there would still ask for or add. */
+        StartAdvice: {
+            side: null | components["schemas"]["Side"];
+            /** Format: int32 */
+            suggested: number;
+            /**
+             * Format: int32
+             * @description No start lies above it: past it is an exit or a form that was not shown here, or a tag that is held.
+             */
+            highest: number;
+            /** @description From stage 1 to the suggested one. */
+            stages: components["schemas"]["StartStage"][];
+        };
+        StartStage: {
+            /** Format: int32 */
+            stage: number;
+            /** @description All tests of its gate, judged today. */
+            tests: components["schemas"]["TestVerdict"][];
+            /** @description What starting here would still bring: the tests that are not met, exposure and pain included. */
+            adds?: null | components["schemas"]["TestVerdict"][];
         };
         /** @description Why stepping back is suggested at the present stage. */
         StepBackReason: {
@@ -4343,14 +5444,16 @@ export interface components {
              */
             number: number;
             measure?: null | string;
+            region?: null | components["schemas"]["LoadTag"];
+            side?: null | components["schemas"]["Side"];
         };
-        /** @description One stage on one side. */
+        /** @description One stage on one side; a course across both halves on a bilateral ladder. */
         Stone: {
-            side: components["schemas"]["Side"];
+            side: null | components["schemas"]["Side"];
             /** Format: int32 */
             stage: number;
             look: components["schemas"]["StoneLook"];
-            /** @description The side stands at this stage. */
+            /** @description The student stands at this stage. */
             here: boolean;
             /** @description The side waits for the other one. */
             waiting: boolean;
@@ -4441,6 +5544,17 @@ export interface components {
              * @default 17
              */
             hipWidthCm: number;
+            /**
+             * Format: date
+             * @description When the student consented to being measured and to what is written down.
+             */
+            consentOn?: null | string;
+            /** @description Skills, the most wanted first. */
+            goals?: null | string[];
+            /** @description Props at home; see HomeProps. */
+            equipment?: null | string[];
+            /** @description When they can train. */
+            days?: null | components["schemas"]["AvailableDay"][];
         };
         StudentCreate: {
             /** Format: uuid */
@@ -4451,13 +5565,13 @@ export interface components {
         StudentPage: {
             student: components["schemas"]["StudentView"];
             screened: boolean;
+            screen: components["schemas"]["ScreenView"];
             answers: components["schemas"]["AnswerView"][];
             cautions: components["schemas"]["CautionsView"];
             holds: components["schemas"]["HoldView"][];
             clearances: components["schemas"]["ClearanceView"][];
-            onLadder: boolean;
-            /** Format: uuid */
-            nextSessionId: null | string;
+            skills: components["schemas"]["SkillSummary"][];
+            nextSession: null | components["schemas"]["NextSessionLine"];
             /** Format: date */
             lastSessionOn: null | string;
             /** Format: int32 */
@@ -4546,6 +5660,12 @@ export interface components {
             /** @description Ids of the readings, sets, signals or checks it rests on. */
             evidence?: null | string[];
             heldTags?: null | components["schemas"]["LoadTag"][];
+            rate?: null | components["schemas"]["SuccessRate"];
+            /**
+             * Format: date-time
+             * @description When it goes stale without a new fact.
+             */
+            countsUntil?: null | string;
         };
         /** @description A value far from what the series has shown: taken after a "yes, really". */
         Unlikely: {
@@ -4571,6 +5691,27 @@ export interface components {
             key: string;
             name: string;
         };
+        /** @description One gate that would say something else. */
+        VerdictChange: {
+            /** Format: uuid */
+            studentId: string;
+            name: string;
+            side: null | components["schemas"]["Side"];
+            /** Format: int32 */
+            stage: number;
+            /** Format: int32 */
+            newStage: number;
+            state: components["schemas"]["GateState"];
+            newState: components["schemas"]["GateState"];
+            /** Format: int32 */
+            met: number;
+            /** Format: int32 */
+            tests: number;
+            /** Format: int32 */
+            newMet: number;
+            /** Format: int32 */
+            newTests: number;
+        };
         VoidRequest: {
             reason: string;
         };
@@ -4580,6 +5721,11 @@ export interface components {
          * @enum {unknown}
          */
         Warmth: "warm" | "cold";
+        WithdrawalRequest: {
+            /** Format: uuid */
+            id: string;
+            reason: string;
+        };
     };
     responses: never;
     parameters: never;

@@ -1,0 +1,126 @@
+using Microsoft.EntityFrameworkCore;
+using Tensarch.Core;
+using Tensarch.Core.Catalogue;
+using Tensarch.Core.Skills;
+using Tensarch.Server.Data;
+
+namespace Tensarch.Server.Skills;
+
+/// <summary>One gate on the readiness board.</summary>
+/// <param name="EnteredAt">When the student came to this stage; none when it was never decided.</param>
+/// <param name="StepBack">Why a step back is suggested.</param>
+public sealed record BoardLine(
+    string Skill,
+    string LadderName,
+    SideSummary Gate,
+    ReadinessGroup Group,
+    DateTimeOffset? EnteredAt,
+    Plateau? Plateau,
+    IReadOnlyList<StepBackReason> StepBack
+);
+
+/// <summary>Derives the lines of the readiness board from the facts, and keeps them.</summary>
+public sealed class BoardDesk(TensarchDb db, Standings standings, CatalogueContent catalogue, StudioClock clock)
+{
+    /// <summary>Students whose facts are read at once.</summary>
+    public const int Batch = 100;
+
+    private readonly Gate gate = new(catalogue);
+    private readonly StepBack stepBack = new(catalogue);
+    private readonly Readiness readiness = new(catalogue);
+
+    /// <summary>A place on the board for everyone who is put on a ladder; derived when it is first looked at.</summary>
+    public static BoardRow Place(Guid studentId, Ladder ladder, Side? side) =>
+        new()
+        {
+            Id = Guid.CreateVersion7(),
+            StudentId = studentId,
+            Skill = ladder.Skill,
+            Side = side,
+            Group = ReadinessGroup.Training,
+            LineJson = "",
+            DueAt = DateTimeOffset.UnixEpoch,
+        };
+
+    /// <summary>Derives everything that is due, a batch of students at a time.</summary>
+    /// <returns>How many lines were derived.</returns>
+    public async Task<int> DeriveDue(CancellationToken ct)
+    {
+        var (derived, tried) = (0, new HashSet<Guid>());
+        while (true)
+        {
+            var now = clock.Now;
+            var students = await db
+                .Board.Where(b => b.DueAt <= now && !tried.Contains(b.StudentId))
+                .Select(b => b.StudentId)
+                .Distinct()
+                .Take(Batch)
+                .ToListAsync(ct);
+            if (students.Count == 0)
+                return derived;
+            tried.UnionWith(students);
+            derived += await Derive(students, ct);
+        }
+    }
+
+    private async Task<int> Derive(List<Guid> ids, CancellationToken ct)
+    {
+        // The stamps first: a fact that comes after them makes the write below fail, and the line stays due.
+        var rows = await db.Board.Where(b => ids.Contains(b.StudentId)).ToListAsync(ct);
+        var students = await db.Students.AsNoTracking().Where(s => ids.Contains(s.Id)).ToListAsync(ct);
+        var whole = (await standings.Of(students, ct)).ToDictionary(s => s.Student.Id);
+        foreach (var row in rows)
+            if (whole[row.StudentId].On(row.Skill) is { } skill)
+                Write(row, skill);
+        try
+        {
+            await db.SaveChangesAsync(ct);
+        }
+        catch (DbUpdateConcurrencyException)
+        {
+            // Someone logged meanwhile: what was derived is thrown away and the lines stay due.
+        }
+        db.ChangeTracker.Clear();
+        return rows.Count;
+    }
+
+    private void Write(BoardRow row, SkillStanding skill)
+    {
+        var verdict = gate.Judge(skill.Ladder, row.Side, skill.Evidence);
+        var plateau = readiness.PlateauOf(verdict, skill.Evidence);
+        var entered = skill.Evidence.EnteredAt(row.Side, verdict.Stage);
+        var line = new BoardLine(
+            skill.Row.Skill,
+            skill.Ladder.Name,
+            SideSummary.Of(skill.Ladder, verdict),
+            Readiness.GroupOf(verdict, plateau),
+            entered == DateTimeOffset.MinValue ? null : entered,
+            plateau,
+            stepBack.For(skill.Ladder, row.Side, verdict.Stage, skill.Evidence)
+        );
+        row.Group = line.Group;
+        row.Rank = RankOf(line, verdict);
+        row.LineJson = StoredJson.Write(line);
+        row.DueAt = DueAt(verdict);
+    }
+
+    /// <summary>
+    /// What presses comes first: ready gates whose evidence goes stale soonest, re-tests by their day, the longest plateau, the fullest gate.
+    /// </summary>
+    private double RankOf(BoardLine line, GateVerdict verdict) =>
+        line.Group switch
+        {
+            ReadinessGroup.Ready => (verdict.CountsUntil ?? DateTimeOffset.MaxValue).UtcTicks / (double)TimeSpan.TicksPerDay,
+            ReadinessGroup.Nearly => (verdict.Next.NotBefore ?? clock.Today).DayNumber,
+            ReadinessGroup.Stalled => -line.Plateau!.Days,
+            ReadinessGroup.Owned => 0,
+            _ => 1 - (double)verdict.MetCount / verdict.Tests.Count,
+        };
+
+    /// <summary>The next midnight of the studio, for days count; or when a test of it goes stale, if that is sooner.</summary>
+    private DateTimeOffset DueAt(GateVerdict verdict)
+    {
+        var midnight = clock.At(clock.Today.AddDays(1).ToDateTime(TimeOnly.MinValue));
+        return verdict.CountsUntil is { } until && until > clock.Now && until < midnight ? until.AddTicks(1) : midnight;
+    }
+}

@@ -1,0 +1,101 @@
+using Tensarch.Core;
+using Tensarch.Core.Catalogue;
+using Tensarch.Core.Skills;
+using Tensarch.Server.Data;
+
+namespace Tensarch.Server.Skills;
+
+/// <summary>Writes down what a coach sees at a gate: form, a way out, tested holds and counts.</summary>
+public sealed class EvidenceDesk(TensarchDb db, CatalogueContent catalogue, StudioClock clock, StudioScope scope)
+{
+    public async Task<Result<Appended>> TickForm(Guid studentId, Ladder ladder, FormCheckRequest request, CancellationToken ct)
+    {
+        if (Seen(ladder, request.Stage, request.Side) is { } problem)
+            return problem;
+        var tests = ladder.StageAt(request.Stage).Tests;
+        var form = tests.OfType<FormCriterion>().SelectMany(f => f.Items).ToList();
+        var known = form.Concat(tests.OfType<RomCriterion>().Select(r => r.Adaptation).OfType<FormItem>()).Select(i => i.Key).ToList();
+        if (known.Count == 0)
+            return Problem.Of("noFormHere", "stage");
+        if (request.Ticked.Any(t => !known.Contains(t)) || form.Count == 0 && request.Ticked.Count == 0)
+            return Problem.Of("unknownItem", "ticked");
+        var row = new FormCheckRow
+        {
+            Id = request.Id,
+            StudentId = studentId,
+            Skill = ladder.Skill,
+            Stage = request.Stage,
+            Side = request.Side,
+            Ticked = [.. request.Ticked],
+            At = clock.Now,
+            By = scope.UserId,
+        };
+        return await db.SaveFact(await db.FormChecks.AddFact(row, new { studentId, request }, ct), ct);
+    }
+
+    public async Task<Result<Appended>> ShowExit(Guid studentId, Ladder ladder, ExitCheckRequest request, CancellationToken ct)
+    {
+        var stage = request.Stage >= 1 && request.Stage <= ladder.Stages.Count ? ladder.StageAt(request.Stage) : null;
+        if (stage?.Tests.OfType<ExitCriterion>().FirstOrDefault() is not { } exit)
+            return Problem.Of("noExitHere", "stage");
+        if (!exit.Limb.ReadFor(null).Contains(request.Side) && !(ladder.PerSide && request.Side is not null))
+            return Problem.Of("coursesDoNotFit", "side");
+        if (request.Of is < 1 or > 50)
+            return Problem.Of("outOfRange", "of", ("value", request.Of), ("min", 1), ("max", 50));
+        if (request.Safe < 0 || request.Safe > request.Of)
+            return Problem.Of("successesOutOfRange", "safe", ("value", request.Safe), ("max", request.Of));
+        var row = new ExitCheckRow
+        {
+            Id = request.Id,
+            StudentId = studentId,
+            Skill = ladder.Skill,
+            Stage = request.Stage,
+            Side = request.Side,
+            Safe = request.Safe,
+            Of = request.Of,
+            At = clock.Now,
+            By = scope.UserId,
+        };
+        return await db.SaveFact(await db.ExitChecks.AddFact(row, new { studentId, request }, ct), ct);
+    }
+
+    public async Task<Result<Appended>> AddBenchSet(Guid studentId, BenchSetRequest request, CancellationToken ct)
+    {
+        var problems = new List<Problem>();
+        var at = request.At ?? clock.Now;
+        if (catalogue.FindDrill(request.Drill)?.Variants.Any(v => v.Key == request.Variant) != true)
+            problems.Add(Problem.Of("unknownDrill", "drill"));
+        if (request.Seconds is null && request.CleanReps is null)
+            problems.Add(Problem.Of("required", "seconds"));
+        if (request.Seconds is { } s && !(s >= 0 && s <= 600))
+            problems.Add(Problem.Of("outOfRange", "seconds", ("value", s), ("min", 0), ("max", 600)));
+        if (request.CleanReps is < 0 or > 200)
+            problems.Add(Problem.Of("outOfRange", "cleanReps", ("min", 0), ("max", 200)));
+        if (request.Quality is < 1 or > 5)
+            problems.Add(Problem.Of("outOfRange", "quality", ("min", 1), ("max", 5)));
+        if (at > clock.Now)
+            problems.Add(Problem.Of("dateInFuture", "at"));
+        if (problems.Count > 0)
+            return problems;
+        var row = new SetRow
+        {
+            Id = request.Id,
+            StudentId = studentId,
+            Drill = request.Drill,
+            Variant = request.Variant,
+            Side = request.Side,
+            Seconds = request.Seconds,
+            CleanReps = request.CleanReps,
+            Quality = request.Quality,
+            At = at,
+            Day = clock.DayOf(at),
+            By = scope.UserId,
+        };
+        return await db.SaveFact(await db.Sets.AddFact(row, new { studentId, request }, ct), ct);
+    }
+
+    private static Problem? Seen(Ladder ladder, int stage, Side? side) =>
+        stage < 1 || stage > ladder.Stages.Count ? Problem.Of("noFormHere", "stage")
+        : ladder.Courses.Contains(side) ? null
+        : Problem.Of("coursesDoNotFit", "side");
+}

@@ -1,0 +1,41 @@
+using Microsoft.EntityFrameworkCore;
+using Tensarch.Core.Catalogue;
+using Tensarch.Core.Skills;
+using Tensarch.Server.Data;
+
+namespace Tensarch.Server.Skills;
+
+/// <summary>The ladders of this studio: the shipped ones and the coaches' own, at every version that anybody follows.</summary>
+public sealed class StudioLadders(TensarchDb db, CatalogueContent catalogue)
+{
+    private readonly Dictionary<(string Key, int Version), Ladder> own = [];
+
+    /// <summary>Reads the own ladders among these that are not known yet, all in one query.</summary>
+    public async Task Know(IEnumerable<SkillRow> followed, CancellationToken ct)
+    {
+        var missing = followed
+            .Select(s => (s.LadderKey, s.LadderVersion))
+            .Distinct()
+            .Where(l => catalogue.FindLadder(l.LadderKey, l.LadderVersion) is null && !own.ContainsKey(l))
+            .Select(l => l.LadderKey)
+            .Distinct()
+            .ToList();
+        if (missing.Count == 0)
+            return;
+        foreach (var row in await db.OwnLadders.AsNoTracking().Where(l => missing.Contains(l.LadderKey)).ToListAsync(ct))
+            own[(row.LadderKey, row.Version)] = Read(row);
+    }
+
+    /// <exception cref="KeyNotFoundException">It was not asked for with <see cref="Know"/>.</exception>
+    public Ladder Known(string key, int version) => catalogue.FindLadder(key, version) ?? own[(key, version)];
+
+    public async Task<Ladder?> Find(string key, int version, CancellationToken ct) =>
+        catalogue.FindLadder(key, version)
+        ?? (
+            await db.OwnLadders.AsNoTracking().FirstOrDefaultAsync(l => l.LadderKey == key && l.Version == version, ct) is { } row
+                ? Read(row)
+                : null
+        );
+
+    public static Ladder Read(OwnLadderRow row) => StoredJson.Read<Ladder>(row.Json);
+}
