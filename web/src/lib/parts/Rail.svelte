@@ -10,6 +10,7 @@
     { path: '/students', name: 'Students' },
     { path: '/readings', name: 'Readings' },
     { path: '/readiness', name: 'Readiness' },
+    { path: '/ladders', name: 'Ladders' },
     { path: '/library', name: 'Library' },
     { path: '/exchange', name: 'Exchange' },
     { path: '/team', name: 'Team' },

@@ -2,15 +2,23 @@
   import type { Schemas } from '$lib/api/client';
 
   interface Props {
-    side: Schemas['Side'];
+    /** None for what has no side. */
+    side: Schemas['Side'] | null | undefined;
     /** Shown beside the mark; the side's name when none is given. */
     text?: string;
   }
 
   let { side, text }: Props = $props();
+  const code = $derived(
+    side === 'left'
+      ? { mark: '◐', name: 'Left', colour: 'text-left-side' }
+      : side === 'right'
+        ? { mark: '◑', name: 'Right', colour: 'text-right-side' }
+        : { mark: '●', name: 'Both sides', colour: '' },
+  );
 </script>
 
-<span class={['whitespace-nowrap', side === 'left' ? 'text-left-side' : 'text-right-side']}>
-  <span aria-hidden="true">{side === 'left' ? '◐' : '◑'}</span>
-  {text ?? (side === 'left' ? 'Left' : 'Right')}
+<span class={['whitespace-nowrap', code.colour]}>
+  <span aria-hidden="true">{code.mark}</span>
+  {text ?? code.name}
 </span>

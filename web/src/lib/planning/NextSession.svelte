@@ -17,7 +17,9 @@
   let refusal = $state<Refusal>();
   let busy = $state(false);
   let id = newId();
-  const waiting = $derived(student.page!.nextSessionId);
+  const waiting = $derived(
+    student.page!.nextSession?.skill === student.skill?.skill ? student.page!.nextSession : undefined,
+  );
   const uid = $props.id();
 
   async function make(event: SubmitEvent) {
@@ -33,7 +35,7 @@
       await ask(
         api.POST('/api/v1/students/{studentId}/sessions', {
           params: { path: { studentId: student.id } },
-          body: { id, date: null, minutes: Math.round(value) },
+          body: { id, date: null, minutes: Math.round(value), skill: student.skill?.skill ?? null },
         }),
       );
       await goto(resolve('/sessions/[id]', { id }));
@@ -49,7 +51,7 @@
 <div class="ruled border-t pt-3">
   {#if waiting}
     <p class="mb-2">
-      <a class="link-line font-semibold" href={resolve('/sessions/[id]', { id: waiting })}
+      <a class="link-line font-semibold" href={resolve('/sessions/[id]', { id: waiting.id })}
         >Open the session that is waiting</a
       >
     </p>

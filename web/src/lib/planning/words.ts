@@ -67,11 +67,11 @@ export function drillReason(reason: Schemas['DrillReason']): string {
     case 'strengthForStage':
       return `Strength for stage ${reason.stage}.`;
     case 'gateAsksHold':
-      return `The ${reason.side} gate asks for two holds of ${reason.number} s: this is the test.`;
+      return `The ${reason.side ? `${reason.side} ` : ''}gate asks for two holds of ${reason.number} s: this is the test.`;
     case 'gateAsksReps':
-      return `The ${reason.side} gate asks for ${reason.number} clean repetitions: count them.`;
+      return `The ${reason.side ? `${reason.side} ` : ''}gate asks for ${reason.number} clean repetitions: count them.`;
     case 'dayGate':
-      return 'Today’s test before any attempt.';
+      return 'Today’s test, before what needs it.';
     case 'attempt':
       return 'The position itself, now that the delay is over.';
     case 'counter':
@@ -113,6 +113,14 @@ export function noteText(note: Schemas['PlanNote']): string {
       return `${n} days away: last week’s dose again, nothing grows.`;
     case 'lighterAfterPain':
       return `${tag}: 40 % less for two weeks after the review.`;
+    case 'notPrepared':
+      return `${drill} is left out: what prepares it is held or does not fit this stage.`;
+    case 'wristRest':
+      return `${drill} is left out: the wrists worked hard ${n} days running.`;
+    case 'neckRest':
+      return `${drill} is left out: the neck was loaded on ${n} of the last days.`;
+    case 'wayOutFirst':
+      return `${drill} is left out: the way out comes before the way in.`;
     case 'notEnoughToDo':
       return `The rules leave ${n} minutes of work: the rest of the time stays free.`;
     case 'didNotFit':

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Schemas } from '$lib/api/client';
   import { box, groundLine, keystoneHalfOutline, keystoneOutline, stoneOutline } from './arch';
+  import { courseClass, courseName, sameCourse, type Course } from './sides';
 
   type Stone = Schemas['Stone'];
   interface Props {
@@ -11,10 +12,10 @@
     small?: boolean;
     /** Drawn only: no text, no focus. */
     still?: boolean;
-    /** Sides whose gate wants the coach next. */
-    next?: Schemas['Side'][];
-    chosen?: { side: Schemas['Side']; stage: number };
-    onchoose?: (side: Schemas['Side'], stage: number) => void;
+    /** Courses whose gate wants the coach next. */
+    next?: Course[];
+    chosen?: { side: Course; stage: number };
+    onchoose?: (side: Course, stage: number) => void;
     describe?: (stone: Stone) => string;
   }
 
@@ -32,24 +33,29 @@
   const id = $props.id();
   const quiet = $derived(small || still);
   const count = $derived(stages.length);
-  const owned = (side: Schemas['Side']) =>
-    stones.filter((s) => s.side === side).every((s) => s.look === 'met' && !s.here);
-  const isChosen = (s: Stone) => chosen?.side === s.side && chosen.stage === s.stage;
+  /** A bilateral ladder: each stage is one course across both halves. */
+  const bilateral = $derived(stones.some((s) => s.side === null));
+  const halves = (side: Course) => (side ? [side] : (['left', 'right'] as const));
+  const owned = (half: Schemas['Side']) =>
+    stones.filter((s) => s.side === null || s.side === half).every((s) => s.look === 'met' && !s.here);
+  const isChosen = (s: Stone) =>
+    chosen !== undefined && sameCourse(chosen.side, s.side) && chosen.stage === s.stage;
   let pointed = $state<Stone>();
   const named = $derived(pointed && stages.find((s) => s.number === pointed!.stage)?.name);
 
   function move(event: KeyboardEvent, stone: Stone) {
-    const to: Record<string, [Schemas['Side'], number]> = {
+    const across = (half: Schemas['Side']): Course => (bilateral ? null : half);
+    const to: Record<string, [Course, number]> = {
       ArrowUp: [stone.side, Math.min(count, stone.stage + 1)],
       ArrowDown: [stone.side, Math.max(1, stone.stage - 1)],
-      ArrowLeft: ['left', stone.stage],
-      ArrowRight: ['right', stone.stage],
+      ArrowLeft: [across('left'), stone.stage],
+      ArrowRight: [across('right'), stone.stage],
     };
     const target = to[event.key];
     if (target) {
       event.preventDefault();
       onchoose?.(...target);
-      document.getElementById(`${id}-${target[0]}-${target[1]}`)?.focus();
+      document.getElementById(`${id}-${courseClass(target[0])}-${target[1]}`)?.focus();
     } else if (event.key === 'Enter' || event.key === ' ') {
       event.preventDefault();
       onchoose?.(stone.side, stone.stage);
@@ -57,19 +63,19 @@
   }
 </script>
 
-{#snippet drawn(stone: Stone)}
-  {@const whole = stoneOutline(stone.side, stone.stage, count, 1)}
-  {@const filled = stoneOutline(stone.side, stone.stage, count, stone.filledShare)}
+{#snippet half(stone: Stone, side: Schemas['Side'])}
+  {@const whole = stoneOutline(side, stone.stage, count, 1)}
+  {@const filled = stoneOutline(side, stone.stage, count, stone.filledShare)}
   <path class="bed" d={whole.path} />
   {#if stone.look === 'met' && !stone.here}
     <path class="solid" d={whole.path} />
   {:else if stone.here}
     {#if stone.look === 'borderline'}
-      <path fill="url(#{id}-hatch-{stone.side})" d={whole.path} />
+      <path fill="url(#{id}-hatch-{courseClass(stone.side)})" d={whole.path} />
     {/if}
     <path class={stone.look === 'met' ? 'solid' : 'part'} d={filled.path} />
     <path class={['edge', stone.look]} d={whole.path} />
-    {#if next.includes(stone.side)}
+    {#if next.some((course) => sameCourse(course, stone.side))}
       <path class="edge next" d={whole.path} />
     {/if}
     {#if stone.look === 'blocked'}
@@ -92,6 +98,10 @@
   {/if}
 {/snippet}
 
+{#snippet drawn(stone: Stone)}
+  {#each halves(stone.side) as side (side)}{@render half(stone, side)}{/each}
+{/snippet}
+
 <svg
   viewBox="0 0 {box.width} {box.height}"
   class={['arch', small && 'small']}
@@ -99,13 +109,13 @@
   aria-label={label}
 >
   <defs>
-    {#each ['left', 'right'] as const as side (side)}
+    {#each ['left', 'right', 'both'] as const as side (side)}
       <pattern
         id="{id}-hatch-{side}"
         width="9"
         height="9"
         patternUnits="userSpaceOnUse"
-        patternTransform="rotate({side === 'left' ? 45 : -45})"
+        patternTransform="rotate({side === 'right' ? -45 : 45})"
       >
         <rect width="9" height="9" class="bed" />
         <rect width="4" height="9" class={side} />
@@ -116,20 +126,20 @@
   <path class="keystone" d={keystoneOutline()} />
   {#each ['left', 'right'] as const as side (side)}
     {#if owned(side)}
-      <path class="solid {side}" d={keystoneHalfOutline(side)} />
+      <path class="solid {bilateral ? 'both' : side}" d={keystoneHalfOutline(side)} />
     {/if}
   {/each}
-  {#each stones as stone (stone.side + stone.stage)}
+  {#each stones as stone (courseClass(stone.side) + stone.stage)}
     {#if quiet}
-      <g class={stone.side}>{@render drawn(stone)}</g>
+      <g class={courseClass(stone.side)}>{@render drawn(stone)}</g>
     {:else}
       <g
-        id="{id}-{stone.side}-{stone.stage}"
-        class={[stone.side, 'stone']}
+        id="{id}-{courseClass(stone.side)}-{stone.stage}"
+        class={[courseClass(stone.side), 'stone']}
         role="button"
         tabindex={isChosen(stone) || (!chosen && stone.here) ? 0 : -1}
         aria-pressed={isChosen(stone)}
-        aria-label={describe?.(stone) ?? `${stone.side} stage ${stone.stage}`}
+        aria-label={describe?.(stone) ?? `${courseName(stone.side)} stage ${stone.stage}`}
         onclick={() => onchoose?.(stone.side, stone.stage)}
         onkeydown={(event) => move(event, stone)}
         onpointerenter={() => (pointed = stone)}
@@ -142,7 +152,9 @@
     {/if}
   {/each}
   {#if !quiet && pointed}
-    <text class="named {pointed.side}" x="200" y="330" text-anchor="middle">{pointed.stage} {named}</text>
+    <text class="named {courseClass(pointed.side)}" x="200" y="330" text-anchor="middle"
+      >{pointed.stage} {named}</text
+    >
   {/if}
 </svg>
 
@@ -162,6 +174,11 @@
     --side: var(--side-right);
   }
 
+  .both {
+    --side: var(--color-base-content);
+    --side-content: var(--color-base-100);
+  }
+
   .ground {
     stroke: var(--color-base-content);
     stroke-width: 2;
@@ -173,6 +190,7 @@
 
   rect.left,
   rect.right,
+  rect.both,
   .solid {
     fill: var(--side);
   }

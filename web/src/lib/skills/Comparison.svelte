@@ -12,7 +12,12 @@
 </script>
 
 <p class="text-sm">
-  {#if comparison.difference == null || comparison.mdc95 == null}
+  {#if comparison.difference != null && comparison.mdc95 == null}
+    {measure.name}: right {comparison.difference >= 0 ? 'more' : 'less'} by {withUnit(
+      Math.abs(comparison.difference),
+      measure.unit,
+    )}. Holds have no noise to tell a weaker side by.
+  {:else if comparison.difference == null || comparison.mdc95 == null}
     <span class="text-quiet"
       >The sides are not compared yet: read {measure.name.toLowerCase()} on both, warm.</span
     >

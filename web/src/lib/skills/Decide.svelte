@@ -4,17 +4,18 @@
   import Field from '$lib/parts/Field.svelte';
   import Notice from '$lib/parts/Notice.svelte';
   import { fieldText, pageText } from '$lib/parts/problems';
+  import { courseName } from './sides';
 
   interface Props {
     studentId: string;
-    ladder: string;
+    skill: string;
     gate: Pick<Schemas['SideGate'], 'side' | 'stage' | 'state'>;
     /** Whose gate it is, where more than one student is on the screen. */
     name?: string;
     ondecided: () => void;
   }
 
-  let { studentId, ladder, gate, name, ondecided }: Props = $props();
+  let { studentId, skill, gate, name, ondecided }: Props = $props();
   let reason = $state('');
   let asking = $state<'stepBack' | 'override'>();
   let refusal = $state<Refusal>();
@@ -26,8 +27,8 @@
     refusal = undefined;
     try {
       await ask(
-        api.POST('/api/v1/students/{studentId}/skills/{ladder}/decisions', {
-          params: { path: { studentId, ladder } },
+        api.POST('/api/v1/students/{studentId}/skills/{skill}/decisions', {
+          params: { path: { studentId, skill } },
           body: { id, side: gate.side, kind, fromStage: gate.stage, reason: reason.trim() || null },
         }),
       );
@@ -41,7 +42,11 @@
 </script>
 
 {#if account.mayWrite && !owned}
-  <div class="flex flex-wrap gap-2" role="group" aria-label="Decide for {name ? `${name}, ` : ''}{gate.side}">
+  <div
+    class="flex flex-wrap gap-2"
+    role="group"
+    aria-label="Decide for {name ? `${name}, ` : ''}{courseName(gate.side)}"
+  >
     <button
       class={['btn', gate.state === 'open' ? 'btn-accent' : 'btn-outline']}
       disabled={gate.state !== 'open'}

@@ -1,9 +1,11 @@
 <script lang="ts">
   import type { Schemas } from '$lib/api/client';
+  import { courseClass } from './sides';
 
   interface Props {
     test: Schemas['TestVerdict'];
-    side: Schemas['Side'];
+    /** The side that was read; none for what has no side. */
+    side: Schemas['Side'] | null | undefined;
   }
 
   let { test, side }: Props = $props();
@@ -22,14 +24,14 @@
   });
 </script>
 
-<svg viewBox="0 0 {width} 24" class={['w-full max-w-40', side]} aria-hidden="true">
+<svg viewBox="0 0 {width} 24" class={['w-full max-w-40', courseClass(side)]} aria-hidden="true">
   {#if drawn}
     <line x1="2" x2={width - 2} y1="12" y2="12" class="track" />
     <line x1={line} x2={line} y1="2" y2="22" class="line" />
     {#if drawn.half > 0}
       <rect x={drawn.x - drawn.half} y="8" width={2 * drawn.half} height="8" class="noise" />
     {/if}
-    {#if side === 'left'}
+    {#if side !== 'right'}
       <circle cx={drawn.x} cy="12" r="5" class="mark" />
     {:else}
       <rect x={drawn.x - 4.5} y="7.5" width="9" height="9" class="mark" />
@@ -44,6 +46,10 @@
 
   .right {
     --side: var(--side-right);
+  }
+
+  .both {
+    --side: var(--color-base-content);
   }
 
   .track {

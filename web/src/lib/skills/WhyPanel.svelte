@@ -1,24 +1,24 @@
 <script lang="ts">
   import { resolve } from '$app/paths';
   import type { Schemas } from '$lib/api/client';
-  import { catalogue } from '$lib/catalogue/catalogue.svelte';
   import { chosen, longDay, number, withUnit } from '$lib/parts/format';
   import SideMark from '$lib/parts/SideMark.svelte';
   import type { OpenStudent } from '$lib/students/student.svelte';
   import Decide from './Decide.svelte';
   import EvidenceForms from './EvidenceForms.svelte';
-  import { nextText, stepBackText, testName, unitOf, whyTitle } from './words';
+  import { capital, sameCourse, type Course } from './sides';
+  import { nextText, plateauText, stepBackText, testName, unitOf, whyTitle } from './words';
 
   interface Props {
     student: OpenStudent;
-    side: Schemas['Side'];
-    onside: (side: Schemas['Side']) => void;
+    side: Course;
+    onside: (side: Course) => void;
   }
 
   let { student, side, onside }: Props = $props();
-  const gate = $derived(student.skill!.sides.find((s) => s.side === side)!);
-  const other = $derived<Schemas['Side']>(side === 'left' ? 'right' : 'left');
-  const ladder = $derived(catalogue.ladder(student.skill!.ladder));
+  const skill = $derived(student.skill!);
+  const gate = $derived(skill.sides.find((s) => sameCourse(s.side, side)) ?? skill.sides[0]!);
+  const other = $derived(skill.sides.find((s) => !sameCourse(s.side, side)));
   const nearest = $derived(gate.nearestMiss == null ? undefined : gate.tests[gate.nearestMiss]);
   const unmet = $derived(gate.tests.filter((t) => t.outcome !== 'met'));
 
@@ -26,10 +26,12 @@
     if (test.test.kind !== 'rom' || test.value == null || !test.at) return '';
     const unit = unitOf(test.test);
     const way = test.margin! >= 0 ? 'past it' : 'short of it';
+    const noise = test.noise
+      ? `, and one test alone needs ${withUnit(test.noise, unit)} to rise above its noise.`
+      : '.';
     return (
-      `${testName(test.test)}, ${test.readOn}, warm: ${withUnit(test.value, unit)} on ${longDay(test.at)}. ` +
-      `The line is ${chosen(test.threshold!, unit)}; this is ${withUnit(Math.abs(test.margin!), unit)} ${way}, ` +
-      `and one test alone needs ${withUnit(test.noise!, unit)} to rise above its noise.`
+      `${testName(test.test)}${test.readOn ? `, ${test.readOn}` : ''}, warm: ${withUnit(test.value, unit)} on ${longDay(test.at)}. ` +
+      `The line is ${chosen(test.threshold!, unit)}; this is ${withUnit(Math.abs(test.margin!), unit)} ${way}${noise}`
     );
   }
 </script>
@@ -38,18 +40,20 @@
   class="ruled bg-base-200 border-y px-5 py-5 xl:col-start-2 xl:row-span-2 xl:row-start-1 xl:min-h-[calc(100dvh-8.7rem)] xl:border-y-0 xl:border-s"
   aria-label="Why"
 >
-  <div class="join mb-4" role="group" aria-label="Side">
-    {#each ['left', 'right'] as const as s (s)}
-      <button
-        class={['join-item btn btn-sm', s === side && 'bg-base-100']}
-        aria-pressed={s === side}
-        onclick={() => onside(s)}
-      >
-        <SideMark side={s} />
-      </button>
-    {/each}
-  </div>
-  <h2 class="mb-2">{whyTitle(side, gate.state)}</h2>
+  {#if other}
+    <div class="join mb-4" role="group" aria-label="Side">
+      {#each skill.sides as s (s.side)}
+        <button
+          class={['join-item btn btn-sm', sameCourse(s.side, gate.side) && 'bg-base-100']}
+          aria-pressed={sameCourse(s.side, gate.side)}
+          onclick={() => onside(s.side)}
+        >
+          <SideMark side={s.side} />
+        </button>
+      {/each}
+    </div>
+  {/if}
+  <h2 class="mb-2">{whyTitle(gate.side, gate.state)}</h2>
   <div class="grid gap-2 text-[0.95rem]">
     {#if student.page!.absence === 'reBaseline'}
       <p class="next-thing font-semibold">
@@ -62,12 +66,11 @@
       <p>
         All {gate.tests.length} tests are met, none of them by luck or noise alone. The decision is yours.
       </p>
-    {:else if gate.state === 'waiting'}
+    {:else if gate.state === 'waiting' && other}
       <p>
-        {side === 'left' ? 'Left' : 'Right'} is {number(
-          gate.stage - student.skill!.sides.find((s) => s.side === other)!.stage,
-          0,
-        )} stage ahead, and {ladder.leadLimit} is this ladder’s limit. It opens when {other} reaches stage {gate.stage}.
+        {capital(gate.side!)} is {number(gate.stage - other.stage, 0)} stage ahead, and {skill.ladder
+          .leadLimit}
+        is this ladder’s limit. It opens when {other.side} reaches stage {gate.stage}.
       </p>
       <p>{gate.metCount} of {gate.tests.length} tests are met meanwhile.</p>
     {:else if gate.state === 'blocked'}
@@ -78,7 +81,7 @@
         >
       </p>
     {:else if gate.state === 'owned'}
-      <p>Every gate of this ladder is behind this side.</p>
+      <p>Every gate of this ladder is behind {gate.side ? 'this side' : 'the student'}.</p>
     {/if}
     {#if nearest && gate.state !== 'blocked'}
       {#if told(nearest)}<p>{told(nearest)}</p>{/if}
@@ -90,13 +93,16 @@
         {#each unmet.filter((t) => t !== nearest) as test, i (i)}<li>{nextText(test)}</li>{/each}
       </ul>
     {/if}
-    {#each gate.stepBack as reason (reason.code)}
+    {#if gate.plateau && gate.group === 'stalled'}
+      <p class="border-s-4 ps-3"><strong>Stalled.</strong> {plateauText(gate.plateau)}</p>
+    {/if}
+    {#each gate.stepBack as reason, i (i)}
       <p class="border-s-4 ps-3"><strong>A step back is suggested.</strong> {stepBackText(reason)}</p>
     {/each}
   </div>
-  {#key `${side}${gate.stage}`}
+  {#key `${skill.skill}${gate.side}${gate.stage}`}
     <div class="mt-5">
-      <Decide studentId={student.id} ladder={student.skill!.ladder} {gate} ondecided={() => student.load()} />
+      <Decide studentId={student.id} skill={skill.skill} {gate} ondecided={() => student.load()} />
     </div>
     <EvidenceForms {student} {gate} />
   {/key}

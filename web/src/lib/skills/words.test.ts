@@ -1,11 +1,14 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { Schemas } from '$lib/api/client';
 import { catalogue } from '$lib/catalogue/catalogue.svelte';
-import { asks, nextText, shown, status, testName } from './words';
+import { asks, nextText, shown, status, testName, whyTitle } from './words';
 
 beforeAll(() => {
   catalogue.content = {
-    measures: [{ key: 'front-split-gap', name: 'Front split gap', unit: 'cm' }],
+    measures: [
+      { key: 'front-split-gap', name: 'Front split gap', unit: 'cm' },
+      { key: 'kick-up-success', name: 'Kick-up entries', unit: '' },
+    ],
     drills: [
       { key: 'split-support', name: 'Supported split', variants: [{ key: 'high-only', name: 'High only' }] },
     ],
@@ -24,6 +27,7 @@ const rom = (more: Partial<Schemas['TestVerdict']>): Schemas['TestVerdict'] => (
     limb: 'thisSide',
     warmth: 'warm',
     minTrials: 3,
+    straddleAngle: false,
   },
   outcome: 'borderline',
   reason: 'withinNoise',
@@ -66,6 +70,8 @@ describe('a test in words', () => {
         variant: 'high-only',
         seconds: 30,
         quality: null,
+        twoDays: false,
+        breathFree: false,
         shelfDays: 21,
       },
       reason: 'heldOnce',
@@ -73,7 +79,7 @@ describe('a test in words', () => {
       value: 31,
     });
     expect([asks(hold.test), shown(hold), status(hold)]).toEqual(['2 × 30 s', '31', '1 of 2 holds']);
-    expect(nextText(hold)).toBe('Hold supported split, high only on the left side: 1 more of 30 s.');
+    expect(nextText(hold)).toBe('Hold the left supported split, high only: 1 more of 30 s.');
     const exposure = rom({
       test: { kind: 'exposure', sessions: 4, days: 5 },
       reason: 'tooFewSessions',
@@ -82,5 +88,47 @@ describe('a test in words', () => {
       needed: 4,
     });
     expect([status(exposure), nextText(exposure)]).toEqual(['3 of 4 sessions', 'Log 1 more session.']);
+  });
+
+  it('shows a rate with its interval, and both as one without a side', () => {
+    const rate = rom({
+      test: {
+        kind: 'rate',
+        measure: 'kick-up-success',
+        successes: 10,
+        of: 20,
+        limb: 'betterSide',
+        shelfDays: 21,
+      },
+      reason: 'rateShort',
+      value: 7,
+      count: 20,
+      rate: { share: 0.35, lower95: 0.181, upper95: 0.567 },
+      next: { code: 'countAttempts', side: 'right' },
+    });
+    expect([testName(rate.test), asks(rate.test), shown(rate)]).toEqual([
+      'Kick-up entries',
+      '10 of 20, on two days',
+      '7 of 20',
+    ]);
+    expect(status(rate)).toBe('short of 10 of 20, on two days; 95 % between 18 % and 57 %');
+    expect(whyTitle(null, 'open')).toBe('Why the gate is open');
+    expect(whyTitle('left', 'blocked')).toBe('Why the left gate is held');
+  });
+
+  it('says what is missing of a way out and of the legs', () => {
+    const exit = rom({
+      test: { kind: 'exit', name: 'Step back', drill: 'crow-step-back', times: 5, shelfDays: 42 },
+      reason: 'exitIncomplete',
+      count: 3,
+      needed: 5,
+      next: { code: 'showExit', count: 2 },
+    });
+    expect([testName(exit.test), status(exit), nextText(exit)]).toEqual([
+      'Way out: step back',
+      '3 safe in a row, of 5',
+      'Watch the way out: 2 safe times.',
+    ]);
+    expect(nextText(rom({ reason: 'legsNotMeasured', next: { code: 'measureLegs' } }))).toContain('legs');
   });
 });

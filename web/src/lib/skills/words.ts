@@ -2,18 +2,24 @@ import type { Schemas } from '$lib/api/client';
 import { catalogue } from '$lib/catalogue/catalogue.svelte';
 import { chosen, fromDay, number, withUnit } from '$lib/parts/format';
 import { tagName } from '$lib/students/tags';
+import { capital, courseName, type Course } from './sides';
 
 type Test = Schemas['TestVerdict'];
 
-export const sideName = (side: Schemas['Side']): string => side;
+const variantName = (drill: string, variant: string | null | undefined): string =>
+  variant ? `, ${catalogue.variant(drill, variant).toLowerCase()}` : '';
 
-const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
+const levelName = (measure: string, level: string | null | undefined): string => {
+  const found = level ? catalogue.measure(measure).levels.find((l) => l.key === level) : undefined;
+  return found ? `, ${found.name.toLowerCase()}` : '';
+};
 
 export function unitOf(test: Schemas['ReadinessTest']): string {
   switch (test.kind) {
     case 'rom':
-    case 'symmetry':
       return catalogue.measure(test.measure).unit;
+    case 'symmetry':
+      return test.measure ? catalogue.measure(test.measure).unit : 's';
     case 'hold':
       return 's';
     default:
@@ -24,19 +30,31 @@ export function unitOf(test: Schemas['ReadinessTest']): string {
 export function testName(test: Schemas['ReadinessTest']): string {
   switch (test.kind) {
     case 'rom':
-      return catalogue.measure(test.measure).name;
+      return test.straddleAngle
+        ? 'Straddle angle'
+        : catalogue.measure(test.measure).name + levelName(test.measure, test.level);
     case 'symmetry':
-      return `${catalogue.measure(test.measure).name}, left against right`;
+      return `${
+        test.measure
+          ? catalogue.measure(test.measure).name + levelName(test.measure, test.level)
+          : catalogue.drill(test.drill!).name
+      }, left against right`;
     case 'hold':
-      return `${catalogue.drill(test.drill).name}, ${catalogue.variant(test.drill, test.variant).toLowerCase()}`;
+      return test.measure
+        ? catalogue.measure(test.measure).name + levelName(test.measure, test.level)
+        : catalogue.drill(test.drill!).name + variantName(test.drill!, test.variant);
     case 'reps':
-      return catalogue.drill(test.drill).name;
+      return catalogue.drill(test.drill).name + variantName(test.drill, test.variant);
+    case 'rate':
+      return catalogue.measure(test.measure).name;
     case 'exposure':
       return 'Sessions at this stage';
     case 'pain':
       return 'Free of pain';
     case 'form':
       return 'Form';
+    case 'exit':
+      return `Way out: ${test.name.toLowerCase()}`;
     default:
       return 'No caution holds it';
   }
@@ -46,19 +64,27 @@ export function testName(test: Schemas['ReadinessTest']): string {
 export function asks(test: Schemas['ReadinessTest']): string {
   switch (test.kind) {
     case 'rom':
-      return `${test.comparison === 'atLeast' ? '≥' : '≤'} ${chosen(test.threshold, unitOf(test))}`;
+      return `${test.comparison === 'atLeast' ? '≥' : '≤'} ${chosen(test.threshold, test.straddleAngle ? '°' : unitOf(test))}${
+        test.adaptation ? `, or ${test.adaptation.name.toLowerCase()}` : ''
+      }`;
     case 'symmetry':
       return `≤ ${chosen(test.atMost, unitOf(test))} apart`;
     case 'hold':
-      return `2 × ${test.seconds} s${test.quality ? `, quality ${test.quality} or more` : ''}`;
+      return `2 × ${test.seconds ? `${test.seconds} s` : `${test.breaths} breaths`}${test.twoDays ? ' on two days' : ''}${
+        test.quality ? `, quality ${test.quality} or more` : ''
+      }${test.breathFree ? ', breath free' : ''}`;
     case 'reps':
-      return `${test.reps} clean`;
+      return `${test.reps} clean${test.tempo ? `, ${test.tempo}` : ''}`;
+    case 'rate':
+      return `${test.successes} of ${test.of}, on two days`;
     case 'exposure':
       return `${test.sessions} over ${test.days} days`;
     case 'pain':
       return `≤ ${test.atMost} of 10, last ${test.sessions} sessions`;
     case 'form':
       return test.items.map((i) => i.name.toLowerCase()).join(', ');
+    case 'exit':
+      return `${test.times} of ${test.times}`;
     default:
       return '';
   }
@@ -70,7 +96,10 @@ export function shown(test: Test): string {
     case 'exposure':
       return `${test.count ?? 0}`;
     case 'form':
+    case 'exit':
       return test.count == null || test.outcome === 'noData' ? '–' : `${test.count} of ${test.needed}`;
+    case 'rate':
+      return test.value == null ? '–' : `${number(test.value, 0)} of ${test.count}`;
     case 'clear':
       return '';
     case 'pain':
@@ -81,6 +110,8 @@ export function shown(test: Test): string {
       return test.value == null ? '–' : number(test.value, 1);
   }
 }
+
+const percent = (share: number): string => `${number(share * 100, 0)} %`;
 
 /** What the outcome is, in a few words. */
 export function status(test: Test): string {
@@ -106,6 +137,28 @@ export function status(test: Test): string {
       return 'too old to count';
     case 'heldTwice':
       return 'met, 2 of 2';
+    case 'heldOnTwoDays':
+      return 'met on two days';
+    case 'legsNotMeasured':
+      return 'the legs are not measured yet';
+    case 'adaptationRecorded':
+      return `met: ${test.test.kind === 'rom' ? (test.test.adaptation?.name.toLowerCase() ?? '') : ''}`;
+    case 'noAttempts':
+      return 'not counted yet';
+    case 'rateReached':
+      return `met${interval(test)}`;
+    case 'rateShort':
+      return `short of ${asks(test.test)}${interval(test)}`;
+    case 'tooFewAttempts':
+      return `${test.count} of ${test.needed} attempts${interval(test)}`;
+    case 'countedOnOneDay':
+      return `all on one day${interval(test)}`;
+    case 'exitNotShown':
+      return 'not shown yet';
+    case 'exitShown':
+      return 'met';
+    case 'exitIncomplete':
+      return `${test.count} safe in a row, of ${test.needed}`;
     case 'heldOnce':
       return '1 of 2 holds';
     case 'heldOnOneDay':
@@ -149,6 +202,9 @@ export function status(test: Test): string {
   }
 }
 
+const interval = (test: Test): string =>
+  test.rate ? `; 95 % between ${percent(test.rate.lower95)} and ${percent(test.rate.upper95)}` : '';
+
 /** What to do about a test, as one instruction; empty when nothing. */
 export function nextText(test: Test): string {
   const step = test.next;
@@ -171,14 +227,17 @@ export function nextText(test: Test): string {
     case 'logSessions':
       return `Log ${step.count} more ${step.count === 1 ? 'session' : 'sessions'}.`;
     case 'recordHold':
-      return `Hold ${name} on ${side || 'this '}side: ${step.count} more of ${asks(test.test).replace('2 × ', '')}.`.replace(
-        /the (left|right) side/,
-        'the $1 side',
-      );
+      return `Hold ${side}${name}${from}: ${step.count ? `${step.count} more of ` : ''}${asks(test.test).replace('2 × ', '')}.`;
     case 'recordReps':
-      return `Count ${name} on ${side}side: ${asks(test.test)}.`;
+      return `Count ${side}${name}: ${asks(test.test)}.`;
+    case 'countAttempts':
+      return `Count ${step.count ? `${step.count} more attempts at ` : ''}${side}${name}${from}: ${status(test)}.`;
     case 'tickForm':
-      return `Watch the form on ${side}side and tick what you see.`;
+      return `Watch the form${step.side ? ` on the ${step.side}` : ''} and tick what you see.`;
+    case 'showExit':
+      return `Watch the way out${step.side ? ` to the ${step.side}` : ''}: ${step.count} safe ${step.count === 1 ? 'time' : 'times'}.`;
+    case 'measureLegs':
+      return 'Measure both legs: the straddle angle is judged with them.';
     case 'trainPainFree':
       return `Two sessions free of pain come first.`;
     case 'resolveHold':
@@ -200,29 +259,38 @@ const states: Record<Schemas['GateState'], string> = {
 export const stateName = (state: Schemas['GateState']): string => states[state];
 
 /** The heading of the "why" panel. */
-export function whyTitle(side: Schemas['Side'], state: Schemas['GateState']): string {
+export function whyTitle(side: Course, state: Schemas['GateState']): string {
+  const gate = side ? `the ${side} gate` : 'the gate';
   switch (state) {
     case 'open':
-      return `Why the ${side} gate is open`;
+      return `Why ${gate} is open`;
     case 'retest':
-      return `Why the ${side} gate says re-test`;
+      return `Why ${gate} says re-test`;
     case 'waiting':
-      return `Why ${side} is waiting`;
+      return `Why ${courseName(side)} is waiting`;
     case 'blocked':
-      return `Why the ${side} gate is held`;
+      return `Why ${gate} is held`;
     case 'owned':
-      return `${capital(side)} owns it`;
+      return side ? `${capital(side)} owns it` : 'The skill is owned';
     default:
-      return `Why the ${side} gate is closed`;
+      return `Why ${gate} is closed`;
   }
+}
+
+export function plateauText(plateau: Schemas['Plateau']): string {
+  const measure = catalogue.measure(plateau.measure);
+  return `${measure.name}${plateau.side ? `, ${plateau.side}` : ''} has not moved for ${plateau.days} days: ${withUnit(
+    Math.abs(plateau.change),
+    measure.unit,
+  )} over ${plateau.tests} tests, noise ${withUnit(plateau.mdc95, measure.unit)}. Change something.`;
 }
 
 export function stepBackText(reason: Schemas['StepBackReason']): string {
   switch (reason.code) {
     case 'painEvents':
-      return `${number(reason.number, 0)} pain events within 14 days in a region of this stage.`;
+      return `${number(reason.number, 0)} pain events within 14 days${reason.region ? `: ${tagName(reason.region)}` : ''}.`;
     case 'rangeLost':
-      return `${catalogue.measure(reason.measure!).name} has dropped ${withUnit(reason.number, catalogue.measure(reason.measure!).unit)} below what opened this stage, on two tests.`;
+      return `${catalogue.measure(reason.measure!).name}${reason.side ? `, ${reason.side},` : ''} has dropped ${withUnit(reason.number, catalogue.measure(reason.measure!).unit)} below what opened this stage, on two tests.`;
     default:
       return `${number(reason.number, 0)} days since the last session.`;
   }
@@ -234,6 +302,19 @@ const kinds: Record<Schemas['DecisionKind'], string> = {
   stay: 'Stayed',
   stepBack: 'Stepped back',
   override: 'Advanced by override',
+  move: 'Moved to another version',
 };
 
 export const decisionName = (kind: Schemas['DecisionKind']): string => kinds[kind];
+
+const groups: Record<Schemas['ReadinessGroup'], string> = {
+  ready: 'Ready to decide',
+  nearly: 'Nearly',
+  stalled: 'Stalled',
+  blocked: 'Held',
+  training: 'In training',
+  waiting: 'Waiting',
+  owned: 'Owned',
+};
+
+export const groupName = (group: Schemas['ReadinessGroup']): string => groups[group];

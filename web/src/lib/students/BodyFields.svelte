@@ -3,6 +3,9 @@
   import Field from '$lib/parts/Field.svelte';
   import { fieldText } from '$lib/parts/problems';
   import type { BodyText } from './body';
+  import GoalFields from './GoalFields.svelte';
+  import DayFields from './DayFields.svelte';
+  import { equipment } from './intake';
 
   interface Props {
     body: BodyText;
@@ -12,7 +15,8 @@
 
   let { body = $bindable(), refusal, onchange }: Props = $props();
 
-  type Row = { key: keyof BodyText; label: string; hint?: string; type?: string; wide?: boolean };
+  type Plain = Exclude<keyof BodyText, 'goals' | 'equipment' | 'days'>;
+  type Row = { key: Plain; label: string; hint?: string; type?: string; wide?: boolean };
   const groups: { title: string; rows: Row[] }[] = [
     {
       title: 'Who',
@@ -20,7 +24,13 @@
         { key: 'name', label: 'Name', wide: true },
         { key: 'about', label: 'About', hint: 'Work, sport, whatever helps you remember.', wide: true },
         { key: 'birthDate', label: 'Birth date', type: 'date' },
-        { key: 'guardianConsentOn', label: 'Guardian’s consent on', hint: 'Only under 18.', type: 'date' },
+        { key: 'consentOn', label: 'Consent on', hint: 'To being measured and written down.', type: 'date' },
+        {
+          key: 'guardianConsentOn',
+          label: 'Guardian’s consent on',
+          hint: 'Under 18: recorded before anything.',
+          type: 'date',
+        },
       ],
     },
     {
@@ -87,3 +97,22 @@
     </div>
   </fieldset>
 {/each}
+<GoalFields bind:goals={body.goals} {onchange} />
+<fieldset class="ruled border-t pt-4">
+  <legend class="font-head pe-3 text-xl font-semibold">At home</legend>
+  <div class="grid grid-cols-2 gap-1 sm:grid-cols-3">
+    {#each equipment as prop (prop.key)}
+      <label class="flex items-center gap-2 py-1">
+        <input
+          type="checkbox"
+          class="checkbox checkbox-sm"
+          value={prop.key}
+          onchange={() => onchange()}
+          bind:group={body.equipment}
+        />
+        {prop.name}
+      </label>
+    {/each}
+  </div>
+</fieldset>
+<DayFields bind:days={body.days} minutes={body.sessionMinutes} {refusal} {onchange} />

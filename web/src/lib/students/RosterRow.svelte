@@ -1,10 +1,10 @@
 <script lang="ts">
   import { resolve } from '$app/paths';
   import type { Schemas } from '$lib/api/client';
-  import { catalogue } from '$lib/catalogue/catalogue.svelte';
   import { shortDay } from '$lib/parts/format';
   import SideMark from '$lib/parts/SideMark.svelte';
   import Arch from '$lib/skills/Arch.svelte';
+  import { courseName } from '$lib/skills/sides';
   import { nextText, stateName } from '$lib/skills/words';
   import { tagName } from './tags';
 
@@ -13,44 +13,50 @@
   }
 
   let { line }: Props = $props();
-  const stages = $derived(catalogue.ladder('front-split').stages);
-  const ready = $derived(line.sides.filter((s) => s.state === 'open'));
+  const sides = $derived(line.skills.flatMap((k) => k.sides.map((s) => ({ ...s, ladder: k.ladderName }))));
+  const ready = $derived(sides.filter((s) => s.state === 'open'));
   const held = $derived(line.cautions.filter((t) => t.level === 'held'));
   const limited = $derived(line.cautions.filter((t) => t.level === 'limited'));
   const nearest = $derived(
-    line.sides
+    sides
       .filter((s) => s.nearest && s.state !== 'waiting')
       .sort((a, b) => b.met / b.tests - a.met / a.tests)[0],
   );
   const urgent = $derived(
-    ready.length > 0 || !line.screened || !line.sides.length || line.absence === 'reBaseline',
+    ready.length > 0 || !line.screened || !line.skills.length || line.absence === 'reBaseline',
   );
   const next = $derived.by(() => {
-    if (!line.screened) return 'Answer the intake screen first.';
-    if (!line.sides.length) return 'Read both sides, then put them on the ladder.';
+    if (line.screen === 'notScreened') return 'Answer the intake screen first.';
+    if (line.screen === 'somethingChanged') return 'Something changed: go through the intake screen again.';
+    if (line.screen === 'due') return 'Six months are over: go through the intake screen again.';
+    if (!line.skills.length) return 'Read a baseline, then put them on a ladder.';
     if (line.absence === 'reBaseline')
       return `Back after ${line.daysSinceLast} days: take a new baseline, both sides.`;
     if (ready.length)
-      return `Decide: ${ready.map((s) => `${s.side} is ready for stage ${s.stage + 1}`).join(', ')}.`;
+      return `Decide: ${ready.map((s) => `${s.side ? `${s.side} ` : ''}${s.ladder.toLowerCase()} is ready for stage ${s.stage + 1}`).join(', ')}.`;
     return nearest?.nearest ? nextText(nearest.nearest) : '';
   });
+  const told = (skill: Schemas['SkillSummary']) =>
+    `${skill.ladderName}: ${skill.sides.map((s) => `${courseName(s.side)} stage ${s.stage}`).join(', ')}`;
 </script>
 
 <li
-  class="ruled grid grid-cols-[4.5rem_minmax(0,1fr)] items-center gap-x-4 gap-y-1 border-b py-3 md:grid-cols-[4.5rem_minmax(0,13rem)_11rem_minmax(0,1fr)_7.5rem]"
+  class="ruled grid grid-cols-[4.5rem_minmax(0,1fr)] items-center gap-x-4 gap-y-1 border-b py-3 md:grid-cols-[6.5rem_minmax(0,13rem)_12rem_minmax(0,1fr)_7.5rem]"
 >
-  <div class="row-span-3 w-18 md:row-span-1">
-    {#if line.arch.length}
-      <Arch
-        stones={line.arch}
-        {stages}
-        small
-        label="Front split: left stage {line.sides[0]?.stage}, right stage {line.sides[1]?.stage}"
-        next={ready.map((s) => s.side)}
-      />
+  <div class="row-span-3 flex flex-wrap gap-1 md:row-span-1">
+    {#each line.skills as skill (skill.skill)}
+      <span class={line.skills.length > 1 ? 'w-12' : 'w-18'}>
+        <Arch
+          stones={skill.arch}
+          stages={skill.stages}
+          small
+          label={told(skill)}
+          next={skill.sides.filter((s) => s.state === 'open').map((s) => s.side)}
+        />
+      </span>
     {:else}
       <span class="text-quiet text-sm">no ladder yet</span>
-    {/if}
+    {/each}
   </div>
   <div class="min-w-0">
     <a
@@ -62,14 +68,17 @@
     </p>
   </div>
   <div class="text-sm">
-    {#each line.sides as s (s.side)}
-      <p><SideMark side={s.side} text="{s.side} {s.stageName ? s.stage : '✓'}" /> · {stateName(s.state)}</p>
+    {#each line.skills as skill (skill.skill)}
+      <p class="font-semibold">{skill.ladderName}</p>
+      {#each skill.sides as s (s.side)}
+        <p>
+          <SideMark side={s.side} text="{s.side ?? 'stage'} {s.stageName ? s.stage : '✓'}" /> · {stateName(
+            s.state,
+          )}
+        </p>
+      {/each}
+      {#if skill.compared !== null && skill.weaker}<p class="text-quiet">{skill.weaker} is weaker</p>{/if}
     {/each}
-    {#if line.sides.length}
-      <p class="text-quiet">
-        {!line.sidesRead ? 'sides not compared' : line.weaker ? `${line.weaker} is weaker` : 'no weaker side'}
-      </p>
-    {/if}
   </div>
   <div class="min-w-0">
     <p class={[urgent && 'next-thing font-semibold']}>{next}</p>

@@ -1,4 +1,5 @@
 import type { FieldProblem, Schemas } from '$lib/api/client';
+import { writeDay, type DayText } from './intake';
 
 type Body = Schemas['StudentBody'];
 
@@ -17,6 +18,10 @@ export type BodyText = {
   blocksOwned: string;
   sessionMinutes: string;
   guardianConsentOn: string;
+  consentOn: string;
+  goals: string[];
+  equipment: string[];
+  days: DayText[];
 };
 
 export const blankBody: BodyText = {
@@ -33,6 +38,10 @@ export const blankBody: BodyText = {
   blocksOwned: '4',
   sessionMinutes: '60',
   guardianConsentOn: '',
+  consentOn: '',
+  goals: [],
+  equipment: [],
+  days: [],
 };
 
 /** A number as people write it, with a point or a comma; nothing for an empty field, NaN for a word. */
@@ -71,6 +80,17 @@ export function readBody(text: BodyText): { body: Body; problems: FieldProblem[]
       return [key, value];
     }),
   ) as Pick<Body, (typeof numeric)[number]>;
+  const days = text.days.map((day, i) => {
+    const minutes = parseNumber(day.minutes);
+    if (minutes === null || Number.isNaN(minutes))
+      problems.push({ code: minutes === null ? 'required' : 'notANumber', field: `days[${i}].minutes` });
+    return {
+      weekday: (day.date ? null : day.weekday) as NonNullable<Body['days']>[number]['weekday'],
+      date: day.date || null,
+      minutes: Math.round(minutes ?? 0),
+      half: day.half,
+    };
+  });
   return {
     problems,
     body: {
@@ -80,13 +100,23 @@ export function readBody(text: BodyText): { body: Body; problems: FieldProblem[]
       birthDate: text.birthDate || null,
       splitStandard: text.splitStandard,
       guardianConsentOn: text.guardianConsentOn || null,
+      consentOn: text.consentOn || null,
+      goals: text.goals,
+      equipment: text.equipment,
+      days,
     },
   };
 }
 
 export function writeBody(body: Body): BodyText {
   const text = (value: string | number | null | undefined) => (value == null ? '' : String(value));
-  return Object.fromEntries(
-    Object.keys(blankBody).map((key) => [key, text(body[key as keyof Body])]),
-  ) as BodyText;
+  const plain = Object.entries(blankBody).filter(([, value]) => typeof value === 'string');
+  return {
+    ...(Object.fromEntries(
+      plain.map(([key]) => [key, text(body[key as keyof Body] as string | number | null)]),
+    ) as Omit<BodyText, 'goals' | 'equipment' | 'days'>),
+    goals: [...(body.goals ?? [])],
+    equipment: [...(body.equipment ?? [])],
+    days: (body.days ?? []).map(writeDay),
+  };
 }

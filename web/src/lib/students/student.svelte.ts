@@ -6,20 +6,21 @@ const key = Symbol('student');
 /** The student whose pages are open: loaded once by the layout, loaded again after each change. */
 export class OpenStudent {
   page = $state<Schemas['StudentPage']>();
+  /** The skill that is looked at; none before they are on a ladder. */
   skill = $state<Schemas['SkillPage']>();
   failed = $state<string>();
 
   constructor(readonly id: string) {}
 
-  async load(): Promise<void> {
+  /** Loads the person and the skill that is looked at, or the first one. */
+  async load(wanted = this.skill?.skill): Promise<void> {
     try {
       const path = { studentId: this.id };
       const page = await ask(api.GET('/api/v1/students/{studentId}', { params: { path } }));
-      this.skill = page.onLadder
+      const skill = page.skills.find((s) => s.skill === wanted)?.skill ?? page.skills[0]?.skill;
+      this.skill = skill
         ? await ask(
-            api.GET('/api/v1/students/{studentId}/skills/{ladder}', {
-              params: { path: { ...path, ladder: 'front-split' } },
-            }),
+            api.GET('/api/v1/students/{studentId}/skills/{skill}', { params: { path: { ...path, skill } } }),
           )
         : undefined;
       this.page = page;

@@ -1,5 +1,6 @@
 import type { Schemas } from '$lib/api/client';
 import { catalogue } from '$lib/catalogue/catalogue.svelte';
+import { longDay, shortDay } from '$lib/parts/format';
 
 const names: Record<Schemas['LoadTag'], string> = {
   neck: 'neck',
@@ -26,18 +27,50 @@ export const tagName = (tag: Schemas['LoadTag']): string => names[tag];
 /** The regions on which pain is logged. */
 export const regions = Object.keys(names).slice(0, 12) as Schemas['LoadTag'][];
 
-/** Why a tag is limited or held, in one sentence. */
+const signals: Record<Schemas['SignalKind'], string> = {
+  dullPain: 'dull pain',
+  sharpPain: 'sharp pain',
+  numbness: 'numbness or tingling',
+  headPressure: 'pressure in head or eyes, or dizziness',
+  fall: 'a fall',
+  fallWithHeadContact: 'a fall with head or neck contact',
+  breathHeld: 'held breath',
+  overCeiling: 'sensation over the ceiling',
+};
+
+/** Why a tag is limited or held: where it comes from. */
 export function reasonText(reason: Schemas['CautionReason']): string {
   switch (reason.code) {
     case 'intake':
       return catalogue.question(reason.question!)?.label ?? '';
-    case 'review':
-      return 'Held by what happened in training, until a coach’s review';
-    case 'clinician':
-      return 'Held until a clinician’s clearance';
+    case 'painEvents':
+      return `Two pain events within 14 days${reason.since ? `, the last on ${shortDay(reason.since)}` : ''}`;
+    case 'stopRule':
+      return `In a session${reason.since ? ` on ${shortDay(reason.since)}` : ''}: ${signals[reason.signal!]}`;
     case 'guardianConsent':
-      return 'Under 18: a guardian’s consent comes first';
+      return 'Under 18, and no guardian’s consent on record';
+    case 'screenDue':
+      return 'The intake screen is six months old';
+    case 'somethingChanged':
+      return 'Something changed since the intake screen';
     default:
       return 'The intake screen is not answered yet';
+  }
+}
+
+/** What lifts it, or that it is lifted today. */
+export function liftText(reason: Schemas['CautionReason']): string {
+  if (reason.clearedUntil) return `lifted by a clearance until ${longDay(reason.clearedUntil)}`;
+  if (reason.lapsedOn)
+    return `a clearance lapsed on ${longDay(reason.lapsedOn)} and the ${reason.level === 'held' ? 'hold' : 'limit'} is back; a new clearance lifts it`;
+  switch (reason.liftedBy) {
+    case 'clearance':
+      return 'a licensed clinician’s clearance lifts it';
+    case 'review':
+      return 'a coach’s review lifts it, after two pain-free sessions';
+    case 'guardianConsent':
+      return 'a guardian’s consent lifts it';
+    default:
+      return 'going through the screen lifts it';
   }
 }

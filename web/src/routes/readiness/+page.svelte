@@ -1,111 +1,126 @@
 <script lang="ts">
+  import { goto } from '$app/navigation';
   import { resolve } from '$app/paths';
   import { page } from '$app/state';
   import { api, ask, type Schemas } from '$lib/api/client';
+  import { catalogue } from '$lib/catalogue/catalogue.svelte';
   import Loaded from '$lib/parts/Loaded.svelte';
-  import SideMark from '$lib/parts/SideMark.svelte';
-  import Decide from '$lib/skills/Decide.svelte';
-  import MarginBar from '$lib/skills/MarginBar.svelte';
-  import { nextText } from '$lib/skills/words';
+  import BoardLine from '$lib/skills/BoardLine.svelte';
+  import BoardPanel from '$lib/skills/BoardPanel.svelte';
+  import { groupName } from '$lib/skills/words';
 
+  const groups = ['ready', 'nearly', 'stalled', 'blocked', 'training', 'waiting', 'owned'] as const;
+  const empty: Record<(typeof groups)[number], string> = {
+    ready: 'No gate is open now.',
+    nearly: 'Nobody is one test away.',
+    stalled: 'Nobody stands still.',
+    blocked: 'No caution holds a gate.',
+    training: 'Nobody else is on a ladder.',
+    waiting: 'No side waits for the other.',
+    owned: 'No skill is owned yet.',
+  };
+
+  const skill = $derived(page.url.searchParams.get('skill') ?? undefined);
   const after = $derived(page.url.searchParams.get('after') ?? undefined);
-  let board = $derived(load(after));
+  let turn = $state(0);
+  const counts = $derived.by(() => {
+    void turn;
+    return ask(api.GET('/api/v1/readiness/counts'));
+  });
+  const asked = $derived(groups.find((g) => g === page.url.searchParams.get('group')));
+  /** What was asked for; else the first group, in the order of what presses, with anything in it. */
+  const board = $derived.by(async () => {
+    const all = await counts;
+    const group = asked ?? groups.find((g) => tally(all, g, skill) > 0) ?? 'ready';
+    const list = await ask(api.GET('/api/v1/readiness', { params: { query: { group, skill, after } } }));
+    return { all, group, list };
+  });
+  let picked = $state<string>();
 
-  function load(from: string | undefined) {
-    return ask(api.GET('/api/v1/readiness', { params: { query: { after: from } } }));
+  const tally = (all: Schemas['BoardCount'][], group: string, of?: string) =>
+    all.filter((c) => c.group === group && (!of || c.skill === of)).reduce((sum, c) => sum + c.gates, 0);
+
+  function link(change: { group?: string; skill?: string | null; after?: string }): string {
+    const query = [
+      ['group', change.group ?? (change.skill === undefined ? asked : undefined)],
+      ['skill', change.skill === null ? undefined : (change.skill ?? skill)],
+      ['after', change.after],
+    ].filter(([, value]) => value);
+    return `${resolve('/readiness')}?${query.map(([k, v]) => `${k}=${encodeURIComponent(v!)}`).join('&')}`;
   }
 
-  const groups: { state: Schemas['GateState']; title: string; empty?: string }[] = [
-    { state: 'open', title: 'Ready: decide', empty: 'No gate is open now.' },
-    { state: 'retest', title: 'Re-test' },
-    { state: 'closed', title: 'Keep training' },
-    { state: 'waiting', title: 'Waits for the other side' },
-    { state: 'blocked', title: 'Held by a caution' },
-    { state: 'owned', title: 'Owned' },
-  ];
-
-  function what(line: Schemas['ReadinessLine']): string {
-    const gate = line.gate;
-    switch (gate.state) {
-      case 'open':
-        return 'Every test is met. Advance, or stay.';
-      case 'waiting':
-        return `One stage ahead. Opens when ${gate.side === 'left' ? 'right' : 'left'} reaches stage ${gate.stage}.`;
-      case 'owned':
-        return 'Every gate is behind this side.';
-      default:
-        return gate.nearest ? nextText(gate.nearest) : '';
-    }
+  function decided() {
+    turn++;
+    picked = undefined;
   }
 </script>
 
 <svelte:head><title>Readiness · Tensarch</title></svelte:head>
 
-<main class="p-5 lg:p-7">
-  <h1 class="mb-1">Readiness</h1>
-  <p class="text-quiet mb-5">
-    Front split. Every side’s gate, the ones to decide first. The gate advises; you decide.
-  </p>
-  <Loaded of={board}>
-    {#snippet children(list)}
-      {#if list.lines.length === 0}
-        <p class="mb-4">Nobody is on a ladder yet.</p>
-        <a class="btn btn-primary" href={resolve('/students')}>Go to the students</a>
-      {/if}
-      {#each groups as group (group.state)}
-        {@const lines = list.lines.filter((l) => l.gate.state === group.state)}
-        {#if lines.length || (group.empty && list.lines.length)}
-          <section class="mb-6" aria-label={group.title}>
-            <h2 class={['mb-1', group.state === 'open' && lines.length && 'next-thing']}>{group.title}</h2>
-            <ul class="ruled border-t">
-              {#each lines as line (line.studentId + line.gate.side)}
-                <li class="ruled border-b">
-                  <!-- eslint-disable-next-line svelte/no-navigation-without-resolve -- the path itself is resolved -->
-                  <a
-                    class="hover:bg-base-200 grid grid-cols-[minmax(0,1fr)_auto] items-center gap-x-4 py-2 md:grid-cols-[minmax(0,12rem)_10rem_6rem_8.5rem_minmax(0,1fr)]"
-                    href="{resolve('/students/[id]', { id: line.studentId })}?side={line.gate.side}"
-                  >
-                    <strong class="wrap-break-word">{line.name}</strong>
-                    <SideMark
-                      side={line.gate.side}
-                      text="{line.gate.side} {line.gate.stageName
-                        ? `${line.gate.stage} ${line.gate.stageName}`
-                        : ''}"
-                    />
-                    <span class="text-quiet text-sm"
-                      >{#if line.gate.tests}{line.gate.met} of {line.gate.tests} met{/if}</span
-                    >
-                    <span class="hidden md:block"
-                      >{#if line.gate.nearest?.margin != null}<MarginBar
-                          test={line.gate.nearest}
-                          side={line.gate.side}
-                        />{/if}</span
-                    >
-                    <span class="col-span-2 text-sm md:col-span-1">{what(line)}</span>
-                  </a>
-                  {#if group.state === 'open'}
-                    <div class="pb-3">
-                      <Decide
-                        studentId={line.studentId}
-                        ladder="front-split"
-                        gate={line.gate}
-                        name={line.name}
-                        ondecided={() => (board = load(after))}
-                      />
-                    </div>
-                  {/if}
-                </li>
-              {:else}
-                <li class="text-quiet py-2">{group.empty}</li>
-              {/each}
-            </ul>
-          </section>
+<main class="grid min-w-0 content-start xl:grid-cols-[minmax(0,1fr)_24rem] xl:grid-rows-[1fr]">
+  <div class="min-w-0 p-5 lg:p-7">
+    <div class="mb-4 flex flex-wrap items-end justify-between gap-3">
+      <div>
+        <h1 class="mb-1">Readiness</h1>
+        <p class="text-quiet">The gate advises; you decide.</p>
+      </div>
+      <label class="text-sm font-semibold">
+        Skill
+        <select
+          class="select w-56"
+          value={skill ?? ''}
+          onchange={(event) =>
+            // eslint-disable-next-line svelte/no-navigation-without-resolve -- the path itself is resolved
+            goto(link({ skill: event.currentTarget.value || null }))}
+        >
+          <option value="">All skills</option>
+          {#each catalogue.content?.ladders ?? [] as l (l.key)}<option value={l.key}>{l.name}</option>{/each}
+        </select>
+      </label>
+    </div>
+    <Loaded of={board}>
+      {#snippet children({ all, group, list })}
+        <nav aria-label="Groups" class="ruled mb-2 flex flex-wrap gap-x-5 border-b">
+          {#each groups as g (g)}
+            <!-- eslint-disable svelte/no-navigation-without-resolve -- the path itself is resolved -->
+            <a
+              href={link({ group: g })}
+              aria-current={g === group ? 'page' : undefined}
+              class={[
+                '-mb-px border-b-2 py-2 whitespace-nowrap',
+                g === group ? 'border-base-content font-semibold' : 'text-quiet border-transparent',
+              ]}
+            >
+              {groupName(g)}
+              <span class={['figures', g === 'ready' && tally(all, g, skill) > 0 && 'next-thing']}
+                >{tally(all, g, skill)}</span
+              >
+            </a>
+            <!-- eslint-enable svelte/no-navigation-without-resolve -->
+          {/each}
+        </nav>
+        {#if all.length === 0}
+          <p class="my-4">Nobody is on a ladder yet.</p>
+          <a class="btn btn-primary" href={resolve('/students')}>Go to the students</a>
+        {:else if list.lines.length === 0}
+          <p class="text-quiet py-4">{empty[group]}</p>
         {/if}
-      {/each}
-      {#if list.next}
-        <!-- eslint-disable-next-line svelte/no-navigation-without-resolve -- the path itself is resolved -->
-        <a class="btn btn-outline" href="{resolve('/readiness')}?after={list.next}">More students</a>
-      {/if}
-    {/snippet}
-  </Loaded>
+        <ul aria-label={groupName(group)}>
+          {#each list.lines as entry (entry.id)}
+            <BoardLine {entry} chosen={picked === entry.id} onchoose={() => (picked = entry.id)} />
+          {/each}
+        </ul>
+        {#if list.next}
+          <!-- eslint-disable-next-line svelte/no-navigation-without-resolve -- the path itself is resolved -->
+          <a class="btn btn-outline mt-4" href={link({ group, after: list.next })}>More</a>
+        {/if}
+      {/snippet}
+    </Loaded>
+  </div>
+  {#await board then { list }}
+    {@const entry = list.lines.find((l) => l.id === picked) ?? list.lines[0]}
+    {#if entry}
+      {#key entry.id + turn}<BoardPanel {entry} ondecided={decided} />{/key}
+    {/if}
+  {/await}
 </main>

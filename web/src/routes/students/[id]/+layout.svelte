@@ -23,6 +23,7 @@
     { route: '/students/[id]/cautions', name: 'Cautions' },
     { route: '/students/[id]/decisions', name: 'Decisions' },
     { route: '/students/[id]/edit', name: 'Body' },
+    { route: '/students/[id]/history', name: 'History' },
   ] as const;
 
   /** A page below a tab belongs to it; the first tab is the student's own page alone. */
@@ -34,7 +35,7 @@
     if (!p) return '';
     const held = p.cautions.tags.filter((t) => t.level === 'held').length;
     const cautions = !p.screened
-      ? 'not screened yet'
+      ? 'intake screen not up to date'
       : p.cautions.tags.length
         ? `${held} held, ${p.cautions.tags.length - held} limited`
         : 'no cautions';

@@ -6,8 +6,9 @@
   import Notice from '$lib/parts/Notice.svelte';
   import { pageText } from '$lib/parts/problems';
   import BodyFields from '$lib/students/BodyFields.svelte';
+  import HoldsNow from '$lib/students/HoldsNow.svelte';
   import IntakeFields from '$lib/students/IntakeFields.svelte';
-  import { blankBody, readBody } from '$lib/students/body';
+  import { blankBody, parseNumber, readBody } from '$lib/students/body';
 
   const draft = new Draft('draft:student', {
     id: newId(),
@@ -45,21 +46,32 @@
 
 <svelte:head><title>New student · Tensarch</title></svelte:head>
 
-<main class="max-w-3xl p-5 lg:p-7">
-  <h1 class="mb-5">New student</h1>
-  <form class="grid gap-7" onsubmit={save} novalidate>
-    <BodyFields bind:body={draft.value.body} {refusal} onchange={() => draft.keep()} />
-    <IntakeFields bind:answers={draft.value.answers} onchange={() => draft.keep()} />
-    {#if refusal}
-      <Notice tone="error">
-        {refusal.problems.length
-          ? 'Something above cannot stand yet: see the marked fields.'
-          : pageText(refusal.code)}
-      </Notice>
-    {/if}
-    <div class="flex gap-3">
-      <button class="btn btn-primary" disabled={busy}>Save the student</button>
-      <a class="btn btn-ghost" href={resolve('/students')}>Back</a>
+<main class="p-5 lg:p-7">
+  <h1 class="mb-1">New student</h1>
+  <p class="text-quiet mb-5">Intake: the person, what they want, and the screen that keeps them safe.</p>
+  <form class="grid max-w-6xl gap-x-8 gap-y-7 lg:grid-cols-[minmax(0,1fr)_20rem]" onsubmit={save} novalidate>
+    <div class="grid gap-7">
+      <BodyFields bind:body={draft.value.body} {refusal} onchange={() => draft.keep()} />
+      <IntakeFields bind:answers={draft.value.answers} onchange={() => draft.keep()} />
+      {#if refusal}
+        <Notice tone="error">
+          {refusal.problems.length
+            ? 'Something above cannot stand yet: see the marked fields.'
+            : pageText(refusal.code)}
+        </Notice>
+      {/if}
+      <div class="flex gap-3">
+        <button class="btn btn-primary" disabled={busy}>Save the student</button>
+        <a class="btn btn-ghost" href={resolve('/students')}>Back</a>
+      </div>
+    </div>
+    <div>
+      <HoldsNow
+        answers={draft.value.answers}
+        birthDate={draft.value.body.birthDate}
+        guardianConsentOn={draft.value.body.guardianConsentOn}
+        sensationCeiling={parseNumber(draft.value.body.sensationCeiling)}
+      />
     </div>
   </form>
 </main>

@@ -1,65 +1,56 @@
 <script lang="ts">
   import { account } from '$lib/accounts/account.svelte';
   import { api, ask, newId, Refusal, type Schemas } from '$lib/api/client';
-  import Field from '$lib/parts/Field.svelte';
-  import { longDay, shortDay } from '$lib/parts/format';
+  import { shortDay } from '$lib/parts/format';
   import Notice from '$lib/parts/Notice.svelte';
-  import { fieldText, pageText } from '$lib/parts/problems';
+  import { pageText } from '$lib/parts/problems';
   import ClearanceForm from '$lib/students/ClearanceForm.svelte';
+  import ClearanceLine from '$lib/students/ClearanceLine.svelte';
   import IntakeFields from '$lib/students/IntakeFields.svelte';
+  import ReviewForm from '$lib/students/ReviewForm.svelte';
+  import ScreenPanel from '$lib/students/ScreenPanel.svelte';
   import { theStudent } from '$lib/students/student.svelte';
-  import { reasonText, tagName } from '$lib/students/tags';
+  import { liftText, reasonText, tagName } from '$lib/students/tags';
 
   const student = theStudent();
   const page = $derived(student.page!);
-  const path = { studentId: student.id };
   let answers = $state(Object.fromEntries(student.page!.answers.map((a) => [a.question, a.yes])));
   let changed = $state(false);
   let refusal = $state<Refusal>();
-  let reviewing = $state<Schemas['LoadTag']>();
-  let note = $state('');
-  let reviewId = newId();
+  let id = newId();
+  const again = $derived(page.screen.state === 'due' || page.screen.state === 'somethingChanged');
 
-  async function send(change: () => Promise<unknown>) {
+  async function save() {
     refusal = undefined;
     try {
-      await change();
-      [changed, reviewing, note, reviewId] = [false, undefined, '', newId()];
+      await ask(
+        api.POST('/api/v1/students/{studentId}/answers', {
+          params: { path: { studentId: student.id } },
+          body: { id, answers: Object.entries(answers).map(([question, yes]) => ({ question, yes })) },
+        }),
+      );
+      [changed, id] = [false, newId()];
       await student.load();
     } catch (error) {
       refusal = error as Refusal;
     }
   }
 
-  const save = () =>
-    send(() =>
-      ask(
-        api.POST('/api/v1/students/{studentId}/answers', {
-          params: { path },
-          body: { answers: Object.entries(answers).map(([question, yes]) => ({ question, yes })) },
-        }),
-      ),
-    );
-
-  const review = (tag: Schemas['LoadTag']) =>
-    send(() =>
-      ask(
-        api.POST('/api/v1/students/{studentId}/reviews', {
-          params: { path },
-          body: { id: reviewId, tag, note },
-        }),
-      ),
-    );
+  /** One line for all that comes from the same place. */
+  const chain = (reasons: Schemas['CautionReason'][]) => [
+    ...new Map(reasons.map((r) => [`${reasonText(r)}: ${liftText(r)}`, r])).entries(),
+  ];
 </script>
 
-<div class="grid gap-8 px-5 py-5 lg:grid-cols-[minmax(0,1fr)_20rem] lg:px-7">
+<div class="grid gap-8 px-5 py-5 lg:grid-cols-[minmax(0,1fr)_22rem] lg:px-7">
   <div class="order-2 lg:order-1">
+    <ScreenPanel {student} />
     <IntakeFields bind:answers onchange={() => (changed = true)} />
-    {#if refusal && !reviewing}<div class="mt-3">
-        <Notice tone="error">{pageText(refusal.code)}</Notice>
-      </div>{/if}
-    {#if account.mayWrite && changed}
-      <button class="btn btn-primary mt-4" onclick={save}>Save the answers</button>
+    {#if refusal}<div class="mt-3"><Notice tone="error">{pageText(refusal.code)}</Notice></div>{/if}
+    {#if account.mayWrite && (changed || again)}
+      <button class="btn btn-primary mt-4" onclick={save}
+        >{again && !changed ? 'Nothing else changed: these answers hold' : 'Save the answers'}</button
+      >
     {/if}
   </div>
   <aside class="order-1 grid content-start gap-6 lg:order-2" aria-label="What holds today">
@@ -68,17 +59,13 @@
       {#if page.cautions.tags.length === 0}
         <p>Nothing is held or limited.</p>
       {:else if !page.screened}
-        <p class="next-thing">Everything is held until the intake screen is answered.</p>
+        <p class="next-thing">Everything is held until the intake screen is up to date.</p>
       {:else}
         <ul>
           {#each page.cautions.tags as tag (tag.tag)}
             <li class="ruled border-t py-2">
               <strong>{tag.level === 'held' ? 'Held' : 'Limited to light'}: {tagName(tag.tag)}</strong>
-              {#each [...new Set(tag.reasons.map(reasonText))] as reason (reason)}<p
-                  class="text-quiet text-sm"
-                >
-                  {reason}
-                </p>{/each}
+              {#each chain(tag.reasons) as [text] (text)}<p class="text-quiet text-sm">{text}.</p>{/each}
             </li>
           {/each}
         </ul>
@@ -87,6 +74,17 @@
         Sensation ceiling {page.cautions.sensationCeiling} of 10{#if page.cautions.rampTopPercent < 100},
           ramps top out at {page.cautions.rampTopPercent} %{/if}.
       </p>
+      {#if page.cautions.lifted.length}
+        <h3 class="mt-4 mb-1 text-lg">Lifted today</h3>
+        <ul>
+          {#each page.cautions.lifted as reason, i (i)}
+            <li class="ruled border-t py-1 text-sm">
+              <strong>{tagName(reason.tag)}</strong>. {reasonText(reason)}: {liftText(reason)}.
+            </li>
+          {/each}
+        </ul>
+      {/if}
+      <p class="mt-3 text-sm">Tensarch diagnoses nothing. Health questions go to a licensed clinician.</p>
     </section>
     {#if page.holds.length}
       <section>
@@ -99,45 +97,15 @@
                 ? 'Only a licensed clinician’s clearance lifts it.'
                 : `${hold.painFreeSessions} of ${hold.needed} pain-free sessions so far.`}
             </p>
-            {#if hold.mayBeReviewed && account.mayWrite}
-              {#if reviewing === hold.tag}
-                <Field
-                  label="What did you see?"
-                  hint="Ten characters or more."
-                  error={fieldText(refusal, 'note')}
-                >
-                  {#snippet children({ id, describedBy, invalid })}
-                    <textarea
-                      {id}
-                      class="textarea w-full"
-                      rows="2"
-                      aria-describedby={describedBy}
-                      aria-invalid={invalid}
-                      bind:value={note}></textarea>
-                  {/snippet}
-                </Field>
-                <button class="btn btn-primary btn-sm mt-2" onclick={() => review(hold.tag)}
-                  >Lift the hold</button
-                >
-              {:else}
-                <button class="btn btn-outline btn-sm mt-1" onclick={() => (reviewing = hold.tag)}
-                  >Review…</button
-                >
-              {/if}
-            {/if}
+            {#if hold.mayBeReviewed && account.mayWrite}<ReviewForm {student} tag={hold.tag} />{/if}
           </div>
         {/each}
       </section>
     {/if}
     <section>
       <h2 class="mb-2">Clearances</h2>
-      {#each page.clearances as c (c.id)}
-        <p class="ruled border-t py-2">
-          <strong>{c.role}</strong>: {c.tags.map(tagName).join(', ')}.
-          <span class={c.standing ? '' : 'text-quiet'}
-            >{c.standing ? 'Until' : 'Lapsed'} {longDay(c.until)}</span
-          >
-        </p>
+      {#each page.clearances as clearance (clearance.id)}
+        <ClearanceLine {student} {clearance} />
       {:else}
         <p class="text-quiet text-sm">None recorded.</p>
       {/each}

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { resolve } from '$app/paths';
   import { api, ask } from '$lib/api/client';
+  import { catalogue } from '$lib/catalogue/catalogue.svelte';
   import { dayAndTime, minutes, shortDay } from '$lib/parts/format';
   import Loaded from '$lib/parts/Loaded.svelte';
   import NextSession from '$lib/planning/NextSession.svelte';
@@ -13,7 +14,7 @@
 </script>
 
 <div class="max-w-3xl px-5 py-5 lg:px-7">
-  {#if student.page?.onLadder}<div class="mb-5"><NextSession {student} /></div>{/if}
+  {#if student.page?.skills.length}<div class="mb-5"><NextSession {student} /></div>{/if}
   <Loaded of={sessions}>
     {#snippet children(list)}
       {#if list.length === 0}<p>No sessions yet.</p>{/if}
@@ -25,6 +26,7 @@
               href={resolve('/sessions/[id]', { id: session.id })}
             >
               <strong>{shortDay(session.date)}</strong>
+              <span>{catalogue.ladder(session.skill).name}</span>
               <span class="text-quiet">{minutes(session.totalSeconds)} min planned</span>
               <span class="ms-auto">
                 {session.endedAt

@@ -1,0 +1,64 @@
+<script lang="ts">
+  import type { Schemas } from '$lib/api/client';
+  import { shortDay } from '$lib/parts/format';
+  import SideMark from '$lib/parts/SideMark.svelte';
+  import MarginBar from './MarginBar.svelte';
+  import { courseName } from './sides';
+  import { nextText, plateauText, stepBackText } from './words';
+
+  interface Props {
+    entry: Schemas['BoardEntry'];
+    chosen: boolean;
+    onchoose: () => void;
+  }
+
+  let { entry, chosen, onchoose }: Props = $props();
+  const line = $derived(entry.line);
+  const gate = $derived(line.gate);
+
+  const what = $derived.by(() => {
+    switch (gate.state) {
+      case 'open':
+        return 'Every test is met. Advance, or stay.';
+      case 'waiting':
+        return `One stage ahead. Opens when ${gate.side === 'left' ? 'right' : 'left'} reaches stage ${gate.stage}.`;
+      case 'owned':
+        return 'Every gate is behind them.';
+      default:
+        if (line.plateau && line.group === 'stalled') return plateauText(line.plateau);
+        return gate.nearest ? nextText(gate.nearest) : '';
+    }
+  });
+</script>
+
+<li class={['ruled border-b', chosen && 'bg-base-200']}>
+  <button
+    class="hover:bg-base-200 grid w-full cursor-pointer grid-cols-[minmax(0,1fr)_auto] items-center gap-x-4 gap-y-0.5 px-2 py-2.5 text-start md:grid-cols-[minmax(0,11rem)_minmax(0,11rem)_8.5rem_minmax(0,1fr)]"
+    aria-pressed={chosen}
+    aria-label="{entry.name}, {line.ladderName}, {courseName(gate.side)}: show the evidence"
+    onclick={onchoose}
+  >
+    <strong class="wrap-break-word">{entry.name}</strong>
+    <span class="text-sm">
+      <span class="block">{line.ladderName}</span>
+      <SideMark
+        side={gate.side}
+        text="{gate.side ?? 'stage'} {gate.stageName ? `${gate.stage} ${gate.stageName}` : '✓'}"
+      />
+    </span>
+    <span class="hidden md:block">
+      {#if gate.nearest?.margin != null}<MarginBar
+          test={gate.nearest}
+          side={gate.nearest.readOn ?? gate.side}
+        />{/if}
+      <span class="text-quiet block text-sm">{gate.tests ? `${gate.met} of ${gate.tests} met` : ''}</span>
+    </span>
+    <span class="col-span-2 text-sm md:col-span-1">
+      {what}
+      {#each line.stepBack as reason, i (i)}<span class="block font-semibold"
+          >A step back is suggested: {stepBackText(reason)}</span
+        >{/each}
+      {#if line.enteredAt}<span class="text-quiet block">here since {shortDay(line.enteredAt)}</span>{/if}
+    </span>
+  </button>
+</li>

@@ -1,0 +1,180 @@
+<script lang="ts">
+  import type { Schemas } from '$lib/api/client';
+  import { catalogue } from '$lib/catalogue/catalogue.svelte';
+  import { problemText } from '$lib/parts/problems';
+  import type { LadderEditor } from './editor.svelte';
+  import NumberBox from './NumberBox.svelte';
+  import { kindName } from './testKinds';
+
+  interface Props {
+    editor: LadderEditor;
+    test: Schemas['ReadinessTest'];
+    path: string;
+    onremove: () => void;
+  }
+
+  let { editor, test = $bindable(), path, onremove }: Props = $props();
+  const changed = () => editor.changed();
+  const measures = $derived(catalogue.content!.measures);
+  const kinds: Record<string, Schemas['MeasureKind'][]> = {
+    rom: ['range', 'step'],
+    hold: ['hold'],
+    rate: ['rate'],
+    symmetry: ['range', 'step', 'hold'],
+  };
+  const offered = $derived(
+    measures.filter(
+      (m) => (kinds[test.kind ?? ''] ?? []).includes(m.kind) && (test.kind !== 'symmetry' || m.perSide),
+    ),
+  );
+  const measure = $derived('measure' in test && test.measure ? catalogue.measure(test.measure) : undefined);
+  const drill = $derived('drill' in test && test.drill ? catalogue.drill(test.drill) : undefined);
+  const problems = $derived(editor.problemsOf(path));
+  const limbs: { key: Schemas['Limb']; text: string }[] = [
+    { key: 'thisSide', text: 'this side' },
+    { key: 'otherSide', text: 'the other side' },
+    { key: 'eachSide', text: 'each side' },
+    { key: 'betterSide', text: 'the better side' },
+    { key: 'bilateral', text: 'both as one' },
+  ];
+
+  /** Another measure brings its own levels, direction and limb with it. */
+  function choose(key: string) {
+    if (!('measure' in test)) return;
+    const next = catalogue.measure(key);
+    test.measure = key;
+    if ('level' in test || next.levels.length) Object.assign(test, { level: next.levels[0]?.key ?? null });
+    if (test.kind === 'rom') test.comparison = next.better === 'down' ? 'atMost' : 'atLeast';
+    if ('limb' in test || test.kind !== 'symmetry')
+      Object.assign(test, {
+        limb: !next.perSide ? 'bilateral' : editor.ladder.perSide ? 'thisSide' : 'eachSide',
+      });
+    changed();
+  }
+</script>
+
+<div class="ruled border-t py-2" role="group" aria-label="{kindName(test.kind)} test">
+  <div class="flex flex-wrap items-center gap-2">
+    <strong class="w-32 text-sm">{kindName(test.kind)}</strong>
+    {#if 'measure' in test && test.measure}
+      <select
+        class="select select-sm w-52"
+        aria-label="Measure"
+        value={test.measure}
+        onchange={(event) => choose(event.currentTarget.value)}
+      >
+        {#each offered as m (m.key)}<option value={m.key}>{m.name}</option>{/each}
+      </select>
+      {#if measure?.levels.length && 'level' in test}
+        <select class="select select-sm w-36" aria-label="Level" bind:value={test.level} onchange={changed}>
+          {#each measure.levels as l (l.key)}<option value={l.key}>{l.name}</option>{/each}
+        </select>
+      {/if}
+    {/if}
+    {#if 'drill' in test && test.drill}
+      <select
+        class="select select-sm w-52"
+        aria-label="Drill"
+        value={test.drill}
+        onchange={(event) => {
+          if (!('drill' in test)) return;
+          test.drill = event.currentTarget.value;
+          if ('variant' in test) test.variant = catalogue.drill(test.drill).variants[0]!.key;
+          changed();
+        }}
+      >
+        {#each catalogue.content!.drills as d (d.key)}<option value={d.key}>{d.name}</option>{/each}
+      </select>
+      {#if 'variant' in test && drill}
+        <select
+          class="select select-sm w-40"
+          aria-label="Variant"
+          bind:value={test.variant}
+          onchange={changed}
+        >
+          {#each drill.variants as v (v.key)}<option value={v.key}>{v.name}</option>{/each}
+        </select>
+      {/if}
+    {/if}
+    {#if test.kind === 'rom'}
+      <span>{test.comparison === 'atLeast' ? '≥' : '≤'}</span>
+      <NumberBox label="Threshold" bind:value={test.threshold} {changed} />
+      <span class="text-sm">{test.straddleAngle ? '° of straddle' : measure?.unit}</span>
+      <NumberBox
+        label="Trials"
+        bind:value={
+          () => (test.kind === 'rom' ? (test.minTrials ?? 3) : 3),
+          (v) => {
+            if (test.kind === 'rom') test.minTrials = v;
+          }
+        }
+        {changed}
+      />
+      <span class="text-sm">trials</span>
+    {:else if test.kind === 'hold'}
+      {#if test.breaths != null}
+        <NumberBox label="Breaths" bind:value={test.breaths} {changed} /><span class="text-sm"
+          >breaths, twice</span
+        >
+      {:else}
+        <NumberBox
+          label="Seconds"
+          bind:value={
+            () => (test.kind === 'hold' ? (test.seconds ?? 0) : 0),
+            (v) => {
+              if (test.kind === 'hold') test.seconds = v;
+            }
+          }
+          {changed}
+        /><span class="text-sm">s, twice</span>
+      {/if}
+    {:else if test.kind === 'reps'}
+      <NumberBox label="Repetitions" bind:value={test.reps} {changed} /><span class="text-sm">clean</span>
+    {:else if test.kind === 'rate'}
+      <NumberBox label="Successes" bind:value={test.successes} {changed} /><span class="text-sm">of</span>
+      <NumberBox label="Attempts" bind:value={test.of} {changed} />
+    {:else if test.kind === 'symmetry'}
+      <span>≤</span><NumberBox label="At most" bind:value={test.atMost} {changed} /><span class="text-sm"
+        >{measure?.unit ?? 's'} apart</span
+      >
+    {:else if test.kind === 'exposure'}
+      <NumberBox label="Sessions" bind:value={test.sessions} {changed} /><span class="text-sm">over</span>
+      <NumberBox label="Days" bind:value={test.days} {changed} /><span class="text-sm">days</span>
+    {:else if test.kind === 'exit'}
+      <input class="input input-sm w-44" aria-label="Way out" bind:value={test.name} oninput={changed} />
+      <NumberBox label="Times" bind:value={test.times} {changed} /><span class="text-sm">times safe</span>
+    {/if}
+    {#if 'limb' in test}
+      <select class="select select-sm w-36" aria-label="Limb" bind:value={test.limb} onchange={changed}>
+        {#each limbs as l (l.key)}<option value={l.key}>{l.text}</option>{/each}
+      </select>
+    {/if}
+    <button type="button" class="btn btn-ghost btn-sm ms-auto" onclick={onremove}
+      >Remove<span class="sr-only"> the {kindName(test.kind).toLowerCase()} test</span></button
+    >
+  </div>
+  {#if test.kind === 'form'}
+    <div class="mt-1 grid gap-1 ps-34">
+      {#each test.items as item, i (item.key)}
+        <input
+          class="input input-sm w-80"
+          aria-label="Item {i + 1}"
+          bind:value={item.name}
+          oninput={changed}
+        />
+      {/each}
+      <button
+        type="button"
+        class="link-line justify-self-start text-sm"
+        onclick={() => {
+          if (test.kind !== 'form') return;
+          test.items.push({ key: `item-${test.items.length + 1}`, name: '' });
+          changed();
+        }}>Add an item</button
+      >
+    </div>
+  {/if}
+  {#each problems as p, i (i)}<p class="text-error text-sm font-semibold" role="alert">
+      {problemText(p)}
+    </p>{/each}
+</div>

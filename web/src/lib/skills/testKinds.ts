@@ -1,0 +1,98 @@
+import type { Schemas } from '$lib/api/client';
+import { catalogue } from '$lib/catalogue/catalogue.svelte';
+
+type Test = Schemas['ReadinessTest'];
+type Kind = NonNullable<Test['kind']>;
+
+/** The kinds of test that a coach can add to a stage. */
+export const testKinds: { kind: Kind; name: string }[] = [
+  { kind: 'rom', name: 'Range or line' },
+  { kind: 'hold', name: 'Hold' },
+  { kind: 'reps', name: 'Repetitions' },
+  { kind: 'rate', name: 'Success rate' },
+  { kind: 'symmetry', name: 'Left against right' },
+  { kind: 'exposure', name: 'Sessions' },
+  { kind: 'form', name: 'Form' },
+  { kind: 'exit', name: 'Way out' },
+];
+
+export const kindName = (kind: Kind | undefined): string =>
+  testKinds.find((k) => k.kind === kind)?.name ?? (kind === 'pain' ? 'Pain' : 'Cautions');
+
+const firstMeasure = (kinds: Schemas['MeasureKind'][]): Schemas['Measure'] =>
+  catalogue.content!.measures.find((m) => kinds.includes(m.kind))!;
+
+const limbOf = (perSide: boolean, ladderPerSide: boolean) =>
+  !perSide ? ('bilateral' as const) : ladderPerSide ? ('thisSide' as const) : ('eachSide' as const);
+
+/** A test of a kind to start from; the coach changes what it asks. */
+export function blankTest(kind: Kind, ladder: Schemas['Ladder']): Test {
+  switch (kind) {
+    case 'hold': {
+      const measure = firstMeasure(['hold']);
+      return {
+        kind,
+        measure: measure.key,
+        level: measure.levels[0]?.key ?? null,
+        seconds: 30,
+        twoDays: false,
+        breathFree: false,
+        shelfDays: 21,
+        limb: limbOf(measure.perSide, ladder.perSide),
+      };
+    }
+    case 'reps': {
+      const drill = catalogue.content!.drills.find((d) => d.kind === 'strength')!;
+      return {
+        kind,
+        drill: drill.key,
+        variant: drill.variants[0]!.key,
+        reps: 8,
+        shelfDays: 21,
+        limb: ladder.perSide ? 'thisSide' : 'bilateral',
+      };
+    }
+    case 'rate':
+      return {
+        kind,
+        measure: firstMeasure(['rate']).key,
+        successes: 7,
+        of: 10,
+        shelfDays: 21,
+        limb: ladder.perSide ? 'thisSide' : 'betterSide',
+      };
+    case 'symmetry':
+      return {
+        kind,
+        measure: catalogue.content!.measures.find((m) => m.perSide && m.kind === 'range')!.key,
+        atMost: 5,
+        minTrials: 3,
+        shelfDays: 21,
+      };
+    case 'exposure':
+      return { kind, sessions: 4, days: 5 };
+    case 'form':
+      return { kind, items: [{ key: 'item-1', name: '' }], shelfDays: 42 };
+    case 'exit':
+      return {
+        kind,
+        name: 'Way out',
+        drill: 'exit-step',
+        times: 5,
+        shelfDays: 42,
+        limb: ladder.perSide ? 'thisSide' : 'bilateral',
+      };
+    default: {
+      const measure = firstMeasure(['range']);
+      return {
+        kind: 'rom',
+        measure: measure.key,
+        comparison: measure.better === 'down' ? 'atMost' : 'atLeast',
+        threshold: Math.max(measure.min, 0),
+        minTrials: 3,
+        straddleAngle: false,
+        limb: limbOf(measure.perSide, ladder.perSide),
+      };
+    }
+  }
+}

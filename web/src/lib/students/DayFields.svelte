@@ -1,0 +1,81 @@
+<script lang="ts">
+  import type { Refusal } from '$lib/api/client';
+  import { problemText } from '$lib/parts/problems';
+  import { blankDay, weekdays, type DayText } from './intake';
+
+  interface Props {
+    days: DayText[];
+    /** What a session usually takes. */
+    minutes: string;
+    refusal: Refusal | undefined;
+    onchange: () => void;
+  }
+
+  let { days = $bindable(), minutes, refusal, onchange }: Props = $props();
+  const problem = (i: number) => {
+    const found = refusal?.problems.find((p) => p.field.includes(`days[${i}]`));
+    return found && problemText(found);
+  };
+</script>
+
+<fieldset class="ruled border-t pt-4">
+  <legend class="font-head pe-3 text-xl font-semibold">Days and minutes</legend>
+  {#each days as day, i (i)}
+    <div class="mb-2 flex flex-wrap items-center gap-2">
+      <select
+        class="select w-36"
+        aria-label="Day {i + 1}"
+        bind:value={day.weekday}
+        onchange={() => onchange()}
+      >
+        {#each weekdays as w (w.key)}<option value={w.key}>{w.name}</option>{/each}
+        <option value="">On a date</option>
+      </select>
+      {#if day.weekday === ''}
+        <input
+          type="date"
+          class="input w-40"
+          aria-label="Date of day {i + 1}"
+          bind:value={day.date}
+          oninput={() => onchange()}
+        />
+      {/if}
+      <input
+        class="input w-20"
+        inputmode="numeric"
+        aria-label="Minutes on day {i + 1}"
+        aria-invalid={!!problem(i)}
+        bind:value={day.minutes}
+        oninput={() => onchange()}
+      />
+      <span class="text-sm">min</span>
+      <select
+        class="select w-32"
+        aria-label="Half of day {i + 1}"
+        bind:value={day.half}
+        onchange={() => onchange()}
+      >
+        <option value="am">morning</option>
+        <option value="pm">afternoon</option>
+      </select>
+      <button
+        type="button"
+        class="btn btn-ghost btn-sm"
+        aria-label="Remove day {i + 1}"
+        onclick={() => {
+          days = days.filter((_, at) => at !== i);
+          onchange();
+        }}>Remove</button
+      >
+      {#if problem(i)}<p class="text-error w-full text-sm font-semibold">{problem(i)}</p>{/if}
+    </div>
+  {/each}
+  <button
+    type="button"
+    class="btn btn-outline btn-sm"
+    onclick={() => {
+      days = [...days, blankDay(minutes)];
+      onchange();
+    }}>Add a day</button
+  >
+</fieldset>

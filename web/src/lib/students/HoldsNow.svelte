@@ -1,0 +1,75 @@
+<script lang="ts">
+  import { api, ask, type Schemas } from '$lib/api/client';
+  import { reasonText, tagName } from './tags';
+
+  interface Props {
+    answers: Record<string, boolean>;
+    birthDate?: string;
+    guardianConsentOn?: string;
+    sensationCeiling?: number | null;
+  }
+
+  let { answers, birthDate, guardianConsentOn, sensationCeiling }: Props = $props();
+  let cautions = $state<Schemas['CautionsView']>();
+  const yes = $derived(Object.keys(answers).filter((k) => answers[k]));
+
+  // The core says what the answers hold; an answer that comes late is thrown away.
+  $effect(() => {
+    const body = {
+      yes,
+      birthDate: birthDate || null,
+      guardianConsentOn: guardianConsentOn || null,
+      sensationCeiling: sensationCeiling || null,
+    };
+    let stale = false;
+    ask(api.POST('/api/v1/compute/cautions', { body })).then(
+      (said) => {
+        if (!stale) cautions = said;
+      },
+      () => {},
+    );
+    return () => (stale = true);
+  });
+
+  const levels = [
+    { key: 'held', text: 'Held: nothing with it is planned' },
+    { key: 'limited', text: 'Limited to light' },
+  ] as const;
+</script>
+
+<aside
+  class="ruled bg-base-200 border-y p-4 lg:sticky lg:top-4 lg:border"
+  aria-label="What the answers hold"
+  aria-live="polite"
+>
+  <h2 class="mb-2">What this holds</h2>
+  {#if !cautions || cautions.tags.length === 0}
+    <p class="text-sm">Nothing so far.</p>
+  {:else}
+    {#each levels as level (level.key)}
+      {@const tags = cautions.tags.filter((t) => t.level === level.key)}
+      {#if tags.length}
+        <h3 class="mt-3 mb-1 text-base">{level.text}</h3>
+        <ul class="text-sm">
+          {#each tags as tag (tag.tag)}
+            <li class="ruled border-t py-1">
+              <strong>{tagName(tag.tag)}</strong>
+              <span class="text-quiet"
+                >{[...new Set(tag.reasons.filter((r) => r.level === tag.level).map(reasonText))].join(
+                  '; ',
+                )}</span
+              >
+            </li>
+          {/each}
+        </ul>
+      {/if}
+    {/each}
+  {/if}
+  {#if cautions}
+    <p class="text-quiet mt-3 text-sm">
+      Sensation ceiling {cautions.sensationCeiling} of 10{cautions.rampTopPercent < 100
+        ? `; ramps top out at ${cautions.rampTopPercent} %`
+        : ''}.
+    </p>
+  {/if}
+</aside>
