@@ -31,7 +31,8 @@ builder.Services.AddSingleton(_ => content.GetAwaiter().GetResult());
 builder.Services.AddScoped<Standings>();
 builder.Services.AddScoped<StudioLadders>();
 builder.Services.AddScoped<BoardDesk>();
-builder.Services.AddHostedService<BoardKeeper>();
+if (builder.Configuration.GetValue("KeepBoard", true))
+    builder.Services.AddHostedService<BoardKeeper>();
 builder.Services.AddScoped<StudentDesk>();
 builder.Services.AddScoped<StudioMeasures>();
 builder.Services.AddScoped<OwnNoises>();
@@ -99,6 +100,6 @@ if (!describing)
     RouteIds.Check(app.Services.GetRequiredService<EndpointDataSource>().Endpoints);
     app.Services.GetRequiredService<CatalogueContent>();
     if (app.Configuration.GetValue<bool>("Demo"))
-        await DemoStudio.EnsureMade(app.Services);
+        await DemoStudio.EnsureMade(app.Services, app.Logger);
 }
 await app.RunAsync();

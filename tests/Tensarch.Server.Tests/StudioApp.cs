@@ -2,6 +2,7 @@ using System.Data.Common;
 using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
+using System.Text.Json.Nodes;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Mvc.Testing;
@@ -37,6 +38,7 @@ public sealed class StudioApp : WebApplicationFactory<Program>
         builder.UseSetting("Data", DataFolder);
         builder.UseSetting("SignInsPerMinute", SignInsPerMinute.ToString(System.Globalization.CultureInfo.InvariantCulture));
         builder.UseSetting("Demo", Demo.ToString());
+        builder.UseSetting("KeepBoard", "false");
         builder.UseSetting("SimulatedInclinometer", "true");
         builder.UseSetting("Logging:LogLevel:Default", "None");
         builder.ConfigureServices(services =>
@@ -159,7 +161,7 @@ public sealed record StudioClient(HttpClient Http, Guid StudioId, Guid UserId, s
 
     public static object Reading(
         string measure,
-        string side,
+        string? side,
         double[] trials,
         Guid? id = null,
         string[]? compensations = null,
@@ -207,35 +209,54 @@ public sealed record StudioClient(HttpClient Http, Guid StudioId, Guid UserId, s
     }
 
     public async Task Place(Guid student, int left, int right) =>
-        Assert.Equal(
-            HttpStatusCode.Created,
-            (
-                await Post(
-                    $"/students/{student}/skills",
-                    new
-                    {
-                        id = Guid.NewGuid(),
-                        ladder = "front-split",
-                        approach = "long-and-ramped",
-                        leftDecisionId = Guid.NewGuid(),
-                        leftStage = left,
-                        rightDecisionId = Guid.NewGuid(),
-                        rightStage = right,
-                    }
-                )
-            ).StatusCode
+        Assert.Equal(HttpStatusCode.Created, (await Start(student, "front-split", ("left", left), ("right", right))).StatusCode);
+
+    public async Task Place(Guid student, string skill, int stage) =>
+        Assert.Equal(HttpStatusCode.Created, (await Start(student, skill, (null, stage))).StatusCode);
+
+    /// <summary>A shipped ladder as JSON, to be changed and sent back.</summary>
+    public async Task<JsonObject> Ladder(string key) => JsonNode.Parse((await Get($"/ladders/{key}/versions/1")).GetRawText())!.AsObject();
+
+    /// <summary>A copy of the front split, stored as version 1.</summary>
+    /// <returns>Its key.</returns>
+    public async Task<string> OwnLadder(string name, Action<JsonObject>? change = null, string of = "front-split")
+    {
+        var ladder = await Ladder(of);
+        ladder["key"] = $"own-{Guid.NewGuid():N}"[..16];
+        ladder["name"] = name;
+        change?.Invoke(ladder);
+        Assert.Equal(HttpStatusCode.Created, (await Post("/ladders", new { id = Guid.NewGuid(), ladder })).StatusCode);
+        return ladder["key"]!.GetValue<string>();
+    }
+
+    public Task<HttpResponseMessage> Start(Guid student, string skill, params (string? Side, int Stage)[] courses) =>
+        Post(
+            $"/students/{student}/skills",
+            new
+            {
+                id = Guid.NewGuid(),
+                skill,
+                approach = "long-and-ramped",
+                courses = courses.Select(c => new
+                {
+                    decisionId = Guid.NewGuid(),
+                    side = c.Side,
+                    stage = c.Stage,
+                }),
+            }
         );
 
     public Task<HttpResponseMessage> Decide(
         Guid student,
-        string side,
+        string? side,
         string kind,
         int fromStage,
         string? reason = null,
-        Guid? id = null
+        Guid? id = null,
+        string skill = "front-split"
     ) =>
         Post(
-            $"/students/{student}/skills/front-split/decisions",
+            $"/students/{student}/skills/{skill}/decisions",
             new
             {
                 id = id ?? Guid.NewGuid(),
@@ -303,8 +324,8 @@ public sealed record StudioClient(HttpClient Http, Guid StudioId, Guid UserId, s
         );
 
     /// <summary>The gate of one side, as the student's page shows it.</summary>
-    public async Task<JsonElement> Gate(Guid student, string side) =>
-        (await Get($"/students/{student}/skills/front-split"))
+    public async Task<JsonElement> Gate(Guid student, string? side, string skill = "front-split") =>
+        (await Get($"/students/{student}/skills/{skill}"))
             .GetProperty("sides")
             .EnumerateArray()
             .Single(s => s.GetProperty("side").GetString() == side);

@@ -70,7 +70,7 @@ internal static class HoldTests
         Evidence evidence
     ) =>
         measure is not null
-            ? evidence.Of(measure, side, Warmth.Warm, level).Where(r => !r.Disqualified).OrderBy(r => r.At).SelectMany(AttemptsIn)
+            ? evidence.Of(measure, side, Warmth.Warm, level).Where(r => !r.Disqualified).SelectMany(AttemptsIn).OrderBy(a => a.At)
             : evidence
                 .Sets.Where(s => s.Drill == drill && (variant is null || s.Variant == variant) && s.Side == side && s.Seconds is not null)
                 .OrderBy(s => s.At)

@@ -64,15 +64,15 @@ internal static class RangeTests
             Outcome.NoData => new("takeReading", readOn, evidence.Today),
             Outcome.Stale => new("retest", readOn, evidence.Today),
             Outcome.Borderline when verdict.Reason == "tooFewTrials" => new("moreTrials", readOn, evidence.Today),
-            Outcome.Borderline => new("retest", readOn, RetestDay(verdict.At!.Value, evidence)),
+            Outcome.Borderline => new("retest", readOn, RetestDay(verdict, evidence)),
             _ => new("keepTraining", readOn),
         };
 
     /// <summary>Two calendar days after the last test, counted in the studio's days, and never before today.</summary>
-    private static DateOnly RetestDay(DateTimeOffset at, Evidence evidence)
+    private static DateOnly RetestDay(RomVerdict verdict, Evidence evidence)
     {
-        var daysAgo = (int)Math.Floor((evidence.Now - at).TotalDays);
-        var earliest = evidence.Today.AddDays(RetestAfterDays - daysAgo);
+        var last = evidence.Readings.Where(r => verdict.Evidence.Contains(r.Id)).Max(r => r.Day);
+        var earliest = last.AddDays(RetestAfterDays);
         return earliest < evidence.Today ? evidence.Today : earliest;
     }
 }

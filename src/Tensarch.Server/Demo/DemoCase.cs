@@ -15,8 +15,15 @@ public sealed record DemoPicture(int Day, SamplePicture Picture, string? Level =
 
 /// <summary>A skill that someone trains.</summary>
 /// <param name="Stages">Where each course starts; the suggestion when none are given.</param>
-/// <param name="Shown">Forms and ways out of the stages below the start were shown on the first day.</param>
-public sealed record DemoSkill(string Skill, IReadOnlyList<int>? Stages = null, bool Shown = false, string Approach = "long-and-ramped");
+/// <param name="Shown">Forms and ways out of the stages below the start were shown on that day.</param>
+/// <param name="From">The day on which it began, counted back from today; the first day when none is given.</param>
+public sealed record DemoSkill(
+    string Skill,
+    IReadOnlyList<int>? Stages = null,
+    bool Shown = false,
+    int? From = null,
+    string Approach = "long-and-ramped"
+);
 
 /// <summary>Pain that was felt in the session of a day.</summary>
 public sealed record DemoPain(int Day, LoadTag Region, Side? Side, int Pain, string Drill);

@@ -249,16 +249,15 @@ public static class DemoCases
             "cartographer",
             50,
             82,
-            [new("front-split"), new("deep-squat")],
+            [new("front-split"), new("deep-squat", [4], From: -14)],
             [
                 .. Split(Side.Left, (88, 125), (72, 95), (9, 28), (11, 0), (20, 5), (48, 8)),
                 .. Split(Side.Right, (89, 125), (73, 95), (9, 28), (11, 0), (20, 5), (47, 8)),
-                .. Both("knee-to-wall", (8.6, 13), (8.4, 13)),
-                new("squat-heel-wedge", 2.5, 0),
-                .. Both("hip-flexion-bent", (113, 130), (112, 130)),
-                new("squat-torso-lean", 52, 38),
-                new("squat-hold", 40, 90),
-                .. Both("shoulder-flexion", (160, 166), (160, 166)),
+                .. Both("knee-to-wall", (10.8, 12), (10.4, 12)),
+                new("squat-heel-wedge", 0, 0),
+                .. Both("hip-flexion-bent", (124, 130), (123, 130)),
+                new("squat-torso-lean", 42, 38),
+                new("squat-hold", 58, 70),
             ]
         )
         {

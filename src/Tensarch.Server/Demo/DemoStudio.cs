@@ -10,7 +10,7 @@ using Tensarch.Server.Measuring;
 namespace Tensarch.Server.Demo;
 
 /// <summary>The made-up studio of the demo, with fourteen weeks of history up to the day on which it is made.</summary>
-public static class DemoStudio
+public static partial class DemoStudio
 {
     private const string Name = "Saltlamp Yard";
     private const string TimeZone = "Europe/Oslo";
@@ -23,13 +23,14 @@ public static class DemoStudio
     ];
 
     /// <summary>Makes the studio when nobody is in the database yet: all of it, or nothing.</summary>
-    public static async Task EnsureMade(IServiceProvider services, CancellationToken ct = default)
+    public static async Task EnsureMade(IServiceProvider services, ILogger log, CancellationToken ct = default)
     {
         await using var scope = services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<TensarchDb>();
         if (await db.Users.AnyAsync(ct))
             return;
 
+        Making(log);
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
         var studio = new StudioRow
         {
@@ -53,6 +54,9 @@ public static class DemoStudio
             await new Simulator(db, catalogue, files, mine, today, who, Seed(who.Name)).Live(ct);
         await transaction.CommitAsync(ct);
     }
+
+    [LoggerMessage(Level = LogLevel.Warning, Message = "Making the demo studio with fourteen weeks of history: once, about half a minute.")]
+    private static partial void Making(ILogger log);
 
     private static int Seed(string name) => BitConverter.ToInt32(SHA256.HashData(Encoding.UTF8.GetBytes(name)));
 }

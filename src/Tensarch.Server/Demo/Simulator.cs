@@ -57,8 +57,8 @@ internal sealed class Simulator(
             time.Set(At(day, day == 0 ? 0 : 15));
             if (who.Tests.Contains(day) || trains && await WantsRetest(ct))
                 await Read(first, At(day, day == 0 ? 0 : 16), ct);
-            if (first)
-                await Place(ct);
+            foreach (var starts in who.Skills.Where(s => (s.From ?? who.FirstDay) == day))
+                await Place(starts, ct);
             if (trains)
                 await Train(day, ct);
             if (day <= who.DecidesUntil)
@@ -152,8 +152,21 @@ internal sealed class Simulator(
     {
         time.Set(at);
         var standing = await Now(ct);
-        var wanted = baseline || standing.Skills.Count == 0 ? body.Measures : Wanted(standing);
-        foreach (var measure in wanted.Distinct().Select(catalogue.Measure).Where(m => m.HeldBy(standing.Cautions) is null).ToList())
+        var started = who.Skills.Where(s => s.From is null).Select(s => s.Skill).ToHashSet();
+        var begins = who.Skills.Where(s => s.From is not null).SelectMany(s => catalogue.MeasuresOf(catalogue.NewestLadder(s.Skill)!));
+        await Take(
+            !baseline && standing.Skills.Count > 0 ? Wanted(standing)
+                : started.Count == 0 ? body.Measures
+                : body.Measures.Except(begins.Select(m => m.Key)),
+            at,
+            ct
+        );
+    }
+
+    private async Task Take(IEnumerable<string> measures, DateTimeOffset at, CancellationToken ct)
+    {
+        var cautions = (await Now(ct)).Cautions;
+        foreach (var measure in measures.Distinct().Select(catalogue.Measure).Where(m => m.HeldBy(cautions) is null).ToList())
         foreach (var range in body.Of(measure.Key).ToList())
         {
             var times = measure.Kind == MeasureKind.Hold ? 2 : 1;
@@ -197,23 +210,22 @@ internal sealed class Simulator(
             )
             .OfType<string>();
 
-    private async Task Place(CancellationToken ct)
+    private async Task Place(DemoSkill starts, CancellationToken ct)
     {
-        foreach (var starts in who.Skills)
-        {
-            var ladder = catalogue.NewestLadder(starts.Skill)!;
-            if (starts.Shown)
-                await Show(ladder, starts.Stages!.Min(), ct);
-            Written();
-            var evidence = (await Now(ct)).For(ladder);
-            var placing = new Placing(gate);
-            var courses = ladder.Courses.Select(
-                (side, i) => new CourseStart(NewId(), side, starts.Stages?[i] ?? placing.Suggest(ladder, side, evidence).Suggested)
-            );
-            var request = new SkillStart(NewId(), ladder.Key, starts.Approach, [.. courses]);
-            Must((await Skills.Start(await Now(ct), request, ct)).Problems);
-            Written();
-        }
+        var ladder = catalogue.NewestLadder(starts.Skill)!;
+        if (starts.From is not null)
+            await Take(catalogue.MeasuresOf(ladder).Where(m => m.Kind != MeasureKind.Hold).Select(m => m.Key), time.GetUtcNow(), ct);
+        if (starts.Shown)
+            await Show(ladder, starts.Stages!.Min(), ct);
+        Written();
+        var evidence = (await Now(ct)).For(ladder);
+        var placing = new Placing(gate);
+        var courses = ladder.Courses.Select(
+            (side, i) => new CourseStart(NewId(), side, starts.Stages?[i] ?? placing.Suggest(ladder, side, evidence).Suggested)
+        );
+        var request = new SkillStart(NewId(), ladder.Key, starts.Approach, [.. courses]);
+        Must((await Skills.Start(await Now(ct), request, ct)).Problems);
+        Written();
     }
 
     /// <summary>Forms and ways out of the stages below are shown to the coach.</summary>
@@ -237,7 +249,8 @@ internal sealed class Simulator(
     {
         var at = At(day, 17);
         time.Set(at);
-        var skill = who.Skills[who.Days.Index().First(d => d.Item == day).Index % who.Skills.Count].Skill;
+        var started = who.Skills.Where(s => (s.From ?? who.FirstDay) <= day).ToList();
+        var skill = started[who.Days.Index().First(d => d.Item == day).Index % started.Count].Skill;
         var planned = await Plan(await Now(ct), skill, ct);
         Must(planned.Problems);
         var row = planned.Value.Row;

@@ -4,13 +4,13 @@ using Tensarch.Server.Data;
 namespace Tensarch.Server.Skills;
 
 /// <summary>Derives due lines of every studio's board each minute, so that nobody waits for them in the morning.</summary>
-internal sealed partial class BoardKeeper(IServiceProvider services, TimeProvider time, ILogger<BoardKeeper> log) : BackgroundService
+internal sealed partial class BoardKeeper(IServiceProvider services, ILogger<BoardKeeper> log) : BackgroundService
 {
     private static readonly TimeSpan Every = TimeSpan.FromMinutes(1);
 
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        using var timer = new PeriodicTimer(Every, time);
+        using var timer = new PeriodicTimer(Every);
         while (await timer.WaitForNextTickAsync(stoppingToken))
             try
             {

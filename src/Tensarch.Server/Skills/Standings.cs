@@ -209,7 +209,7 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
     private static ScreenView Screen(IReadOnlyList<ScreeningRow> rows, bool answered, DateOnly today)
     {
         var whole = rows.LastOrDefault(r => r.Kind == ScreeningKind.Whole);
-        var changed = rows.LastOrDefault(r => r.Kind == ScreeningKind.SomethingChanged && (whole is null || r.At > whole.At));
+        var changed = rows.LastOrDefault(r => r.Kind == ScreeningKind.SomethingChanged && (whole is null || r.At >= whole.At));
         return new(
             Screening.StateOf(answered, whole?.On, changed is not null, today),
             whole?.On,

@@ -14,24 +14,56 @@ public class DemoStudioTests
         var http = app.CreateClient();
         var owner = DemoStudio.Accounts[0];
         await http.PostAsJsonAsync("/api/v1/accounts/sign-in", new { email = owner.Email, password = owner.Password });
-        var lines = (await http.GetFromJsonAsync<JsonElement>("/api/v1/readiness")).GetProperty("lines").EnumerateArray().ToList();
-        (string?, int) State(string name, string side) =>
-            lines
-                .Where(l => l.GetProperty("name").GetString() == name && l.GetProperty("gate").GetProperty("side").GetString() == side)
-                .Select(l =>
-                    (l.GetProperty("gate").GetProperty("state").GetString(), l.GetProperty("gate").GetProperty("stage").GetInt32())
-                )
-                .Single();
+        var groups = new[] { "ready", "nearly", "stalled", "blocked", "training", "waiting" };
+        var lines = new List<JsonElement>();
+        foreach (var group in groups)
+            lines.AddRange(
+                (await http.GetFromJsonAsync<JsonElement>($"/api/v1/readiness?group={group}")).GetProperty("lines").EnumerateArray()
+            );
+        (string?, int) State(string name, string skill, string? side = null)
+        {
+            var gate = lines
+                .Where(l => l.GetProperty("name").GetString() == name && l.GetProperty("line").GetProperty("skill").GetString() == skill)
+                .Select(l => l.GetProperty("line").GetProperty("gate"))
+                .Single(g => g.GetProperty("side").GetString() == side);
+            return (gate.GetProperty("state").GetString(), gate.GetProperty("stage").GetInt32());
+        }
+        string? Group(string name) =>
+            lines.First(l => l.GetProperty("name").GetString() == name).GetProperty("line").GetProperty("group").GetString();
 
-        Assert.Equal(("retest", 3), State("Sunniva Dahl", "left"));
-        Assert.Equal(("waiting", 4), State("Sunniva Dahl", "right"));
-        Assert.Equal("closed", State("Greta Lindqvist-Moss", "left").Item1);
-        Assert.Equal(("open", 4), State("Nkechi Strand", "left"));
-        Assert.Equal(("open", 4), State("Nkechi Strand", "right"));
+        Assert.Equal(("retest", 3), State("Sunniva Dahl", "front-split", "left"));
+        Assert.Equal(("waiting", 4), State("Sunniva Dahl", "front-split", "right"));
+        Assert.Equal("stalled", Group("Greta Lindqvist-Moss"));
+        Assert.Equal(("open", 4), State("Nkechi Strand", "front-split", "left"));
+        Assert.Equal(("open", 4), State("Nkechi Strand", "front-split", "right"));
+        Assert.Equal("open", State("Nkechi Strand", "deep-squat").Item1);
+        Assert.Equal(("retest", 4), State("Kofi Marchetti", "handstand"));
+        Assert.Equal("blocked", State("Rosalind Achterberg", "shoulderstand").Item1);
+        Assert.Equal(("blocked", 4), State("Marisol Okonjo", "crow"));
+        Assert.Equal(("closed", 2), State("Bram Tellier", "deep-squat"));
+        Assert.Equal("retest", State("Anselm Pike", "front-split", "left").Item1);
 
         var roster = (await http.GetFromJsonAsync<JsonElement>("/api/v1/students")).GetProperty("students").EnumerateArray().ToList();
         Assert.Equal(31, roster.Single(s => s.GetProperty("name").GetString() == "Anselm Pike").GetProperty("daysSinceLast").GetInt32());
-        Assert.Equal(0, roster.Single(s => s.GetProperty("name").GetString() == "Dario Weft").GetProperty("sides").GetArrayLength());
+        Assert.Equal(0, roster.Single(s => s.GetProperty("name").GetString() == "Dario Weft").GetProperty("skills").GetArrayLength());
+        // The lapse, and what is planned for her in its place.
+        var rosalind = roster.Single(s => s.GetProperty("name").GetString() == "Rosalind Achterberg").GetProperty("id").GetString();
+        var page = await http.GetFromJsonAsync<JsonElement>($"/api/v1/students/{rosalind}");
+        var neck = page.GetProperty("cautions").GetProperty("tags").EnumerateArray().Single();
+        Assert.Equal("neck", neck.GetProperty("tag").GetString());
+        var lapsed = neck.GetProperty("reasons")[0].GetProperty("lapsedOn").GetDateTime();
+        Assert.Equal(3, (DateTime.UtcNow.Date - lapsed).Days, 1.0);
+        var next = page.GetProperty("nextSession").GetProperty("id").GetString();
+        var sheet = await http.GetFromJsonAsync<JsonElement>($"/api/v1/sessions/{next}");
+        var drills = sheet
+            .GetProperty("plan")
+            .GetProperty("drills")
+            .EnumerateArray()
+            .Select(d => d.GetProperty("drill").GetString())
+            .ToList();
+        Assert.Contains("legs-up-support", drills);
+        Assert.DoesNotContain("shoulderstand", drills);
+
         var first = await app.Rows(db => db.Sessions.IgnoreQueryFilters().MinAsync(s => s.Date));
         Assert.Equal(98, DateOnly.FromDateTime(DateTime.UtcNow).DayNumber - first.DayNumber, 1.0);
     }

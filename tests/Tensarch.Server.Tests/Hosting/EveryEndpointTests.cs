@@ -25,12 +25,16 @@ public sealed class EveryEndpointTests : IAsyncLifetime
         "POST /accounts/sign-out",
         "POST /compute/blocks",
         "POST /compute/breaths",
+        "POST /compute/cautions",
         "POST /compute/landmarks",
         "POST /compute/line",
+        "POST /compute/policy",
         "POST /compute/rom-test",
         "POST /compute/split-angle",
         "POST /compute/straddle",
         "POST /compute/success-rate",
+        "POST /ladders/read",
+        "POST /ladders/try",
         "POST /students/{studentId}/readings/preview",
     ];
 
@@ -62,8 +66,24 @@ public sealed class EveryEndpointTests : IAsyncLifetime
             new ByteArrayContent(Server.Demo.SamplePicture.Handstand(5, 5, 1).Draw())
         );
         Assert.Equal(HttpStatusCode.Created, sent.StatusCode);
+        var clearance = Guid.NewGuid();
+        await owner.Post(
+            $"/students/{student}/clearances",
+            new
+            {
+                id = clearance,
+                role = Secret,
+                tags = new[] { "neck" },
+                from = "2035-03-01",
+                until = "2035-05-01",
+            }
+        );
+        var ladder = await owner.OwnLadder(Secret);
         ids = new()
         {
+            ["clearanceId"] = clearance.ToString(),
+            ["skill"] = "front-split",
+            ["version"] = "1",
             ["sittingId"] = sitting.ToString(),
             ["pictureId"] = picture.ToString(),
             ["measure"] = "passive-slr",
@@ -72,7 +92,7 @@ public sealed class EveryEndpointTests : IAsyncLifetime
             ["sessionId"] = session.ToString(),
             ["readingId"] = reading.ToString(),
             ["decisionId"] = decision.ToString(),
-            ["ladder"] = "front-split",
+            ["ladder"] = ladder,
         };
     }
 
@@ -104,7 +124,8 @@ public sealed class EveryEndpointTests : IAsyncLifetime
         foreach (var parameter in door.Endpoint.RoutePattern.Parameters)
         {
             Assert.True(ids.ContainsKey(parameter.Name), $"{door.Name}: the test knows no {parameter.Name}.");
-            path = path.Replace($"{{{parameter.Name}}}", ids[parameter.Name], StringComparison.Ordinal);
+            path = path.Replace($"{{{parameter.Name}}}", ids[parameter.Name], StringComparison.Ordinal)
+                .Replace($"{{{parameter.Name}:int}}", ids[parameter.Name], StringComparison.Ordinal);
         }
         using var request = new HttpRequestMessage(new(door.Method), path);
         if (door.IsWrite)
@@ -186,6 +207,11 @@ public sealed class EveryEndpointTests : IAsyncLifetime
             await db.Sets.IgnoreQueryFilters().CountAsync(r => r.StudioId == studio),
             await db.Signals.IgnoreQueryFilters().CountAsync(r => r.StudioId == studio),
             await db.Clearances.IgnoreQueryFilters().CountAsync(r => r.StudioId == studio),
+            await db.Withdrawals.IgnoreQueryFilters().CountAsync(r => r.StudioId == studio),
+            await db.Screenings.IgnoreQueryFilters().CountAsync(r => r.StudioId == studio),
+            await db.OwnLadders.IgnoreQueryFilters().CountAsync(r => r.StudioId == studio),
+            await db.ExitChecks.IgnoreQueryFilters().CountAsync(r => r.StudioId == studio),
+            await db.FormChecks.IgnoreQueryFilters().CountAsync(r => r.StudioId == studio),
         };
         return string.Join(",", counts);
     }

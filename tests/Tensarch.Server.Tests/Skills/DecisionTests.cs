@@ -1,4 +1,5 @@
 using System.Net;
+using System.Text.Json;
 
 namespace Tensarch.Server.Tests.Skills;
 
@@ -29,11 +30,21 @@ public sealed class DecisionTests(StudioApp app) : IClassFixture<StudioApp>, IAs
         }
     }
 
+    private async Task<List<JsonElement>> Log() =>
+        [.. (await coach.Get($"/students/{student}/decisions?skill=front-split")).GetProperty("decisions").EnumerateArray()];
+
     [Fact]
     public async Task The_suggested_stage_comes_from_the_readings()
     {
-        var sides = (await coach.Get($"/students/{student}/skills/front-split/placement")).GetProperty("sides");
-        Assert.All(sides.EnumerateArray(), s => Assert.Equal(3, s.GetProperty("suggestedStage").GetInt32()));
+        var courses = (await coach.Get($"/students/{student}/skills/front-split/placement"))
+            .GetProperty("courses")
+            .EnumerateArray()
+            .ToList();
+        Assert.All(courses, c => Assert.Equal(3, c.GetProperty("suggested").GetInt32()));
+        // The lower stages would still add sessions, and no start lies past the form that was not shown.
+        var lowest = courses[0].GetProperty("stages")[0].GetProperty("adds").EnumerateArray();
+        Assert.Equal(["exposure", "pain"], lowest.Select(t => t.GetProperty("test").GetProperty("kind").GetString()));
+        Assert.All(courses, c => Assert.Equal(6, c.GetProperty("highest").GetInt32()));
     }
 
     [Fact]
@@ -43,20 +54,49 @@ public sealed class DecisionTests(StudioApp app) : IClassFixture<StudioApp>, IAs
             new
             {
                 id = Guid.Parse("00000000-0000-7000-8000-000000000001"),
-                ladder = "front-split",
+                skill = "front-split",
                 approach = "long-and-ramped",
-                leftDecisionId = left,
-                leftStage = stage,
-                rightDecisionId = Guid.Parse("00000000-0000-7000-8000-000000000003"),
-                rightStage = 2,
+                courses = new object[]
+                {
+                    new
+                    {
+                        decisionId = left,
+                        side = "left",
+                        stage,
+                    },
+                    new
+                    {
+                        decisionId = Guid.Parse("00000000-0000-7000-8000-000000000003"),
+                        side = "right",
+                        stage = 2,
+                    },
+                },
             };
         var id = Guid.NewGuid();
         Task<HttpResponseMessage> Send(object body) => coach.Post($"/students/{student}/skills", body);
         Assert.Equal(HttpStatusCode.Created, (await Send(Start(id, 2))).StatusCode);
         Assert.Equal(HttpStatusCode.OK, (await Send(Start(id, 2))).StatusCode);
         Assert.Equal("idTaken", await (await Send(Start(id, 3))).Problem(HttpStatusCode.Conflict));
-        Assert.Equal(2, (await coach.Get($"/students/{student}/skills/front-split/decisions")).GetArrayLength());
-        Assert.Equal("outOfRange", await (await Send(Start(id, 9))).Problem(HttpStatusCode.UnprocessableEntity, "leftStage"));
+        Assert.Equal(2, (await Log()).Count);
+        var other = await coach.Student();
+        Assert.Equal(
+            "outOfRange",
+            await (await coach.Start(other, "front-split", ("left", 9), ("right", 1))).Problem(
+                HttpStatusCode.UnprocessableEntity,
+                "courses[0].stage"
+            )
+        );
+        Assert.Equal(
+            "startTooHigh",
+            await (await coach.Start(other, "front-split", ("left", 7), ("right", 1))).Problem(
+                HttpStatusCode.UnprocessableEntity,
+                "courses[0].stage"
+            )
+        );
+        Assert.Equal(
+            "coursesDoNotFit",
+            await (await coach.Start(other, "front-split", (null, 1))).Problem(HttpStatusCode.UnprocessableEntity)
+        );
     }
 
     [Fact]
@@ -74,12 +114,12 @@ public sealed class DecisionTests(StudioApp app) : IClassFixture<StudioApp>, IAs
         );
         Assert.Equal(3, (await coach.Gate(student, "left")).GetProperty("stage").GetInt32());
 
-        var log = await coach.Get($"/students/{student}/skills/front-split/decisions");
-        var advance = log.EnumerateArray().Single(d => d.GetProperty("kind").GetString() == "advance");
+        var log = await Log();
+        var advance = log.Single(d => d.GetProperty("kind").GetString() == "advance");
         Assert.Equal("Coach", advance.GetProperty("by").GetString());
         Assert.Equal("open", advance.GetProperty("evidence").GetProperty("state").GetString());
         Assert.Equal(112, advance.GetProperty("evidence").GetProperty("tests")[0].GetProperty("value").GetDouble());
-        Assert.Equal(3, log.GetArrayLength());
+        Assert.Equal(3, log.Count);
     }
 
     [Fact]

@@ -271,6 +271,10 @@
 
   .here {
     fill: var(--color-base-content);
+    paint-order: stroke;
+    stroke: var(--color-base-100);
+    stroke-width: 5px;
+    stroke-linejoin: round;
   }
 
   .faint {

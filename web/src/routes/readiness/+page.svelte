@@ -107,7 +107,7 @@
         {/if}
         <ul aria-label={groupName(group)}>
           {#each list.lines as entry (entry.id)}
-            <BoardLine {entry} chosen={picked === entry.id} onchoose={() => (picked = entry.id)} />
+            <BoardLine {entry} chosen={(picked ?? list.lines[0]!.id) === entry.id} onchoose={() => (picked = entry.id)} />
           {/each}
         </ul>
         {#if list.next}

@@ -12,7 +12,7 @@
     { key: 'confirmingTests', label: 'Confirming tests', hint: '2: two in a row; 0: none.' },
     { key: 'confirmingHours', label: 'Hours between them', hint: 'Shipped: 40.' },
     { key: 'trialsPerTest', label: 'Trials a test', hint: 'For all three.' },
-    { key: 'tauOfSem', label: 'Day-to-day noise, of SEM', hint: 'Catalogue: 0.5.' },
+    { key: 'tauOfSem', label: 'Noise by day, SEM', hint: 'Catalogue: 0.5.' },
     { key: 'testDays', label: 'Test days', hint: 'Two days apart.' },
   ] as const;
   let typed = $state<Record<(typeof fields)[number]['key'], string>>({

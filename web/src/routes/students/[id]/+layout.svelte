@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import { resolve } from '$app/paths';
   import { page } from '$app/state';
   import Notice from '$lib/parts/Notice.svelte';
@@ -11,7 +12,8 @@
   openStudent(() => student);
 
   $effect(() => {
-    void student.load();
+    const opened = student;
+    void untrack(() => opened.load());
   });
 
   const tabs = [

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import { resolve } from '$app/paths';
   import { page } from '$app/state';
   import type { Schemas } from '$lib/api/client';
@@ -23,7 +24,7 @@
   $effect(() => {
     if (wanted && student.page && student.skill?.skill !== wanted) {
       picked = undefined;
-      void student.load(wanted);
+      void untrack(() => student.load(wanted));
     }
   });
 
