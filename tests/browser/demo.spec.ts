@@ -25,18 +25,108 @@ test('the leading side waits, with its tests still shown', async ({ page, contex
   await expect(why).toContainText(/Re-test the left front split gap/);
 });
 
-test('an open gate is decided in place, and its evidence stays in the log', async ({ page, context }) => {
+test('an open gate is decided in place, and a year later the log says why', async ({ page, context }) => {
   await signIn(context);
   await page.goto('/readiness');
-  const ready = page.getByRole('region', { name: 'Ready: decide' });
+  const ready = page.getByRole('list', { name: 'Ready to decide' });
+  await expect(ready.getByRole('listitem')).toHaveCount(3);
+  await ready.getByRole('button', { name: 'Nkechi Strand, Front split, left: show the evidence' }).click();
+  const evidence = page.getByRole('complementary', { name: 'Evidence for Nkechi Strand' });
+  await expect(evidence.getByRole('heading', { name: 'Why the left gate is open' })).toBeVisible();
+  await expect(evidence.getByRole('list', { name: 'Tests of the gate' })).toContainText('past the line');
+  await evidence.getByRole('group', { name: 'Decide for Nkechi Strand, left' }).getByRole('button', { name: 'Advance to 5' }).click();
   await expect(ready.getByRole('listitem')).toHaveCount(2);
-  await ready.getByRole('group', { name: 'Decide for Nkechi Strand, left' }).getByRole('button', { name: 'Advance to 5' }).click();
-  await expect(ready.getByRole('listitem')).toHaveCount(1);
-  await ready.getByRole('link', { name: /Nkechi Strand/ }).click();
-  await expect(page.getByRole('heading', { name: 'Why the right gate is open' })).toBeVisible();
+
+  // The audit's question: why was she moved up on that day?
+  await page.goto('/students');
+  await page.getByRole('link', { name: 'Nkechi Strand' }).click();
   await page.getByRole('link', { name: 'Decisions' }).click();
-  await page.getByText('Advanced: stage 4 to 5').click();
-  await expect(page.getByRole('region', { name: /what the gate said: ready/ }).getByText('Front split gap')).toBeVisible();
+  const log = page.getByRole('listitem').filter({ hasText: 'Advanced: stage 4 to 5' }).first();
+  await expect(log).toContainText('Front split');
+  await expect(log).toContainText('Imre Solheim');
+  await log.getByText('why').click();
+  const why = log.getByRole('region', { name: /what the gate said: ready; hips square; Front split, version 1/ });
+  const gap = why.getByRole('listitem').filter({ hasText: 'Front split gap' });
+  await expect(gap).toContainText('≤ 22 cm');
+  await expect(gap).toContainText(/met/);
+  await expect(why.getByRole('listitem').filter({ hasText: 'Supported split, to middle' })).toContainText('met, 2 of 2');
+  await expect(why.getByRole('listitem').filter({ hasText: 'Free of pain' })).toContainText('met');
+});
+
+test('the board shows who is nearly there, stalled and held, by skill', async ({ page, context }) => {
+  await signIn(context);
+  await page.goto('/readiness?group=blocked');
+  const held = page.getByRole('list', { name: 'Held' });
+  await expect(held.getByRole('listitem')).toHaveCount(2);
+  await page.getByLabel('Skill').selectOption('crow');
+  await expect(held.getByRole('listitem')).toHaveCount(1);
+  const marisol = page.getByRole('complementary', { name: 'Evidence for Marisol Okonjo' });
+  await expect(marisol.getByRole('heading', { name: 'Why the gate is held' })).toBeVisible();
+  await expect(marisol).toContainText('A step back is suggested.');
+  await expect(marisol.getByRole('button', { name: 'Override…' })).toHaveCount(0);
+  await page.goto('/readiness?group=stalled&skill=front-split');
+  await expect(page.getByRole('complementary', { name: /Evidence for Greta/ })).toContainText(/Front split gap, (left|right) has not moved for \d+ days/);
+});
+
+test('a lapsed clearance brings the hold back, says so, and the supported version is what is planned', async ({ page, context }) => {
+  await signIn(context);
+  await page.goto('/students');
+  await page.getByRole('link', { name: 'Rosalind Achterberg' }).click();
+  await expect(page.getByRole('heading', { name: 'Why the gate is held' })).toBeVisible();
+  await page.getByRole('link', { name: 'Open the session that is waiting' }).click();
+  await expect(page.getByText('Legs up, supported').first()).toBeVisible();
+  await page.goBack();
+  await page.getByRole('link', { name: 'Cautions' }).click();
+  const today = page.getByRole('complementary', { name: 'What holds today' });
+  await expect(today).toContainText('Held: neck');
+  await expect(today).toContainText(/a clearance lapsed on .* and the hold is back/);
+});
+
+test('a ladder is copied, changed, tried on the students and stored; a mistake is named where it is', async ({ page, context }) => {
+  await signIn(context);
+  await page.goto('/ladders');
+  await page.getByRole('button', { name: 'Copy Handstand' }).click();
+  await page.getByLabel('Name', { exact: true }).fill('Handstand, patient');
+  const trial = page.getByRole('complementary', { name: 'On your students' });
+  await expect(trial).toContainText('None of 1 gates would say anything else.');
+  const stage = page.getByRole('region', { name: 'Stage 4' });
+  const line = stage.getByRole('group', { name: 'Range or line test' }).first();
+  await line.getByLabel('Threshold').fill('500');
+  await expect(line.getByRole('alert')).toContainText('Between 0 and 90.');
+  await expect(page.getByRole('button', { name: /^Store as version/ })).toBeDisabled();
+  await line.getByLabel('Threshold').fill('12');
+  await expect(trial).toContainText('1 of 1 gates would say something else');
+  await expect(trial.getByRole('listitem').filter({ hasText: 'Kofi Marchetti' })).toContainText('keep training');
+  await page.getByRole('region', { name: 'Stage 3' }).getByRole('button', { name: 'Remove the way out test' }).click();
+  await expect(trial).toContainText('The way out comes first');
+  await page.getByRole('region', { name: 'Stage 3' }).getByLabel('Add a test').selectOption('exit');
+  await page.getByRole('button', { name: 'Store as version 1' }).click();
+  await expect(page.getByRole('heading', { name: 'Handstand, patient' })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Export as JSON' })).toBeVisible();
+
+  // Kofi keeps the shipped version until he is moved.
+  await page.goto('/students');
+  await page.getByRole('link', { name: 'Kofi Marchetti' }).click();
+  await expect(page.getByText('Handstand, version 1')).toBeVisible();
+  await page.getByText('Move to another version or ladder').click();
+  await page.getByLabel('Move to').selectOption({ label: 'Handstand, patient, version 1' });
+  await page.getByRole('button', { name: 'Move', exact: true }).click();
+  await expect(page.getByText('Handstand, patient, version 1').first()).toBeVisible();
+  await page.getByRole('link', { name: 'Decisions' }).click();
+  await expect(page.getByText('Moved to another version: stage 4')).toBeVisible();
+});
+
+test('the policy bench draws both curves for three policies, in figures too', async ({ page, context }) => {
+  await signIn(context);
+  await page.goto('/ladders/policy');
+  await expect(page.getByRole('img', { name: /^Passed within 6 test days/ })).toBeVisible();
+  await expect(page.getByRole('img', { name: /^Days until the ready pass/ })).toBeVisible();
+  await page.getByLabel('z of one test').fill('much');
+  await page.getByRole('button', { name: 'Run' }).click();
+  await expect(page.getByText('Write a number, such as 21.5.')).toBeVisible();
+  await page.getByLabel('z of one test').fill('2');
+  await page.getByRole('button', { name: 'Run' }).click();
+  await expect(page.getByRole('rowheader', { name: 'Your variant' })).toBeVisible();
 });
 
 test('coming back after four weeks asks for a new baseline and starts lightly', async ({ page, context }) => {

@@ -69,7 +69,21 @@ test('a student is added; bad body data is named at the field and nothing typed 
   await expect(page.getByLabel('About', { exact: true })).toHaveValue('bell founder');
   await page.getByLabel('Left leg, cm').fill('86,5');
   await page.getByLabel('Birth date').fill('1994-05-06');
+  await page.getByRole('button', { name: 'Add Front split to the goals' }).click();
+  await page.getByRole('button', { name: 'Add a day' }).click();
+  await page.getByLabel('Minutes on day 1').fill('soon');
+
+  // Each answer shows at once what it holds and why.
+  const holds = page.getByRole('complementary', { name: 'What the answers hold' });
+  const neck = page.getByRole('radiogroup', { name: /neck injury or neck surgery/ });
+  await neck.getByText('Yes').click();
+  await expect(holds.getByRole('listitem').filter({ hasText: 'neck' })).toContainText('Neck injury or arm tingling');
+  await neck.getByText('No').click();
+  await expect(holds).toContainText('Nothing so far.');
   await page.getByRole('button', { name: 'No to the rest' }).click();
+  await page.getByRole('button', { name: 'Save the student' }).click();
+  await expect(page.getByText('Write a number, such as 21.5.')).toBeVisible();
+  await page.getByLabel('Minutes on day 1').fill('45');
   await page.getByRole('button', { name: 'Save the student' }).click();
   await expect(page.getByRole('heading', { name: student })).toBeVisible();
   await expect(page.getByText('no cautions')).toBeVisible();

@@ -29,7 +29,12 @@ const screens: { name: string; path: (r: APIRequestContext) => Promise<string>; 
   { name: 'roster', path: async () => '/students', ready: 'Students' },
   { name: 'new student', path: async () => '/students/new', ready: 'New student' },
   { name: 'student', path: async (r) => `/students/${await idOf(r, 'Sunniva Dahl')}`, ready: /Why the left/ },
-  { name: 'placing', path: async (r) => `/students/${await idOf(r, 'Dario Weft')}`, ready: 'Put on the front split' },
+  { name: 'placing', path: async (r) => `/students/${await idOf(r, 'Dario Weft')}`, ready: 'Put on a ladder' },
+  { name: 'bilateral skill', path: async (r) => `/students/${await idOf(r, 'Teodor Vance')}`, ready: /Why the gate/ },
+  { name: 'history', path: async (r) => `/students/${await idOf(r, 'Rosalind Achterberg')}/history`, ready: 'Who wrote down what' },
+  { name: 'ladders', path: async () => '/ladders', ready: 'Ladders' },
+  { name: 'ladder', path: async () => '/ladders/shoulderstand/1', ready: 'Shoulderstand and plow' },
+  { name: 'policy bench', path: async () => '/ladders/policy', ready: 'Policy bench' },
   { name: 'bench', path: async (r) => `/students/${await idOf(r, 'Sunniva Dahl')}/bench`, ready: 'What the next gates still need' },
   {
     name: 'sitting',
@@ -69,6 +74,21 @@ for (const screen of screens)
     await page.setViewportSize({ width: 390, height: 844 });
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
   });
+
+test('the ladder editor: accessible in both themes, and no wider than a phone', async ({ page, context }) => {
+  await signIn(context);
+  await page.goto('/ladders');
+  await page.getByRole('button', { name: 'Copy Crow and side crow' }).click();
+  await expect(page.getByRole('heading', { name: 'A ladder of your own' })).toBeVisible();
+  await page.waitForLoadState('networkidle');
+  for (const theme of ['chalk', 'slate']) {
+    await page.evaluate((t) => (document.documentElement.dataset.theme = t), theme);
+    const found = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa']).analyze();
+    expect(found.violations.map((v) => `${theme}: ${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual([]);
+  }
+  await page.setViewportSize({ width: 390, height: 844 });
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+});
 
 test('the strict content policy allows no inline script', async ({ page }) => {
   const answer = await page.goto('/sign-in');

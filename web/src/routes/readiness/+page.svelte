@@ -29,12 +29,21 @@
   });
   const asked = $derived(groups.find((g) => g === page.url.searchParams.get('group')));
   /** What was asked for; else the first group, in the order of what presses, with anything in it. */
-  const board = $derived.by(async () => {
-    const all = await counts;
-    const group = asked ?? groups.find((g) => tally(all, g, skill) > 0) ?? 'ready';
-    const list = await ask(api.GET('/api/v1/readiness', { params: { query: { group, skill, after } } }));
+  const board = $derived(load(counts, asked, skill, after));
+
+  async function load(
+    counting: Promise<Schemas['BoardCount'][]>,
+    wanted: (typeof groups)[number] | undefined,
+    of: string | undefined,
+    from: string | undefined,
+  ) {
+    const all = await counting;
+    const group = wanted ?? groups.find((g) => tally(all, g, of) > 0) ?? 'ready';
+    const list = await ask(
+      api.GET('/api/v1/readiness', { params: { query: { group, skill: of, after: from } } }),
+    );
     return { all, group, list };
-  });
+  }
   let picked = $state<string>();
 
   const tally = (all: Schemas['BoardCount'][], group: string, of?: string) =>
@@ -42,7 +51,7 @@
 
   function link(change: { group?: string; skill?: string | null; after?: string }): string {
     const query = [
-      ['group', change.group ?? (change.skill === undefined ? asked : undefined)],
+      ['group', change.group ?? asked],
       ['skill', change.skill === null ? undefined : (change.skill ?? skill)],
       ['after', change.after],
     ].filter(([, value]) => value);
@@ -107,7 +116,11 @@
         {/if}
         <ul aria-label={groupName(group)}>
           {#each list.lines as entry (entry.id)}
-            <BoardLine {entry} chosen={(picked ?? list.lines[0]!.id) === entry.id} onchoose={() => (picked = entry.id)} />
+            <BoardLine
+              {entry}
+              chosen={(picked ?? list.lines[0]!.id) === entry.id}
+              onchoose={() => (picked = entry.id)}
+            />
           {/each}
         </ul>
         {#if list.next}
