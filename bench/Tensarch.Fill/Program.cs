@@ -6,6 +6,16 @@ using Tensarch.Server.Data;
 
 // Fills the first studio of a database with readings of its students, spread evenly over three years up to now, as a studio would have
 // them: every measure, both sides, three trials. Usage: Tensarch.Fill DATABASE READINGS
+// Or makes a thousand students with years of training: Tensarch.Fill DATABASE STUDENTS YEARS
+if (args.Length == 3)
+{
+    Tensarch.Fill.Seasons.Fill(
+        args[0],
+        int.Parse(args[1], System.Globalization.CultureInfo.InvariantCulture),
+        int.Parse(args[2], System.Globalization.CultureInfo.InvariantCulture)
+    );
+    return;
+}
 var (path, wanted) = (args[0], int.Parse(args[1], System.Globalization.CultureInfo.InvariantCulture));
 const int Chunk = 5000;
 var random = new Random(20260224);
@@ -46,6 +56,7 @@ ReadingRow Reading(int i)
         Standard = measure.Standards.FirstOrDefault(),
         Instrument = measure.Instruments[0],
         Trials = trials,
+        TrialsAt = [],
         Compensations = [],
         Sem = measure.Sem,
         Tau = measure.Tau,

@@ -86,19 +86,43 @@ public sealed class TensarchDb(DbContextOptions<TensarchDb> options, StudioScope
         builder.Entity<StudentRow>().Property(s => s.Version).IsConcurrencyToken();
 
         Own<AnswerRow>(builder);
-        builder.Entity<AnswerRow>().HasIndex(a => new { a.StudentId, a.Id });
+        Index<AnswerRow>(
+            builder,
+            a => new
+            {
+                a.StudioId,
+                a.StudentId,
+                a.Id,
+            }
+        );
         Own<ClearanceRow>(builder);
-        builder.Entity<ClearanceRow>().HasIndex(c => c.StudentId);
+        Index<ClearanceRow>(builder, c => new { c.StudioId, c.StudentId });
         builder.Entity<ClearanceRow>().PrimitiveCollection(c => c.Tags).ElementType().HasConversion<string>();
         Own<WithdrawalRow>(builder);
-        Index<WithdrawalRow>(builder, w => new { w.StudentId });
+        Index<WithdrawalRow>(builder, w => new { w.StudioId, w.StudentId });
         builder.Entity<WithdrawalRow>().HasIndex(w => w.ClearanceId).IsUnique();
         Own<ScreeningRow>(builder);
-        Index<ScreeningRow>(builder, s => new { s.StudentId, s.At });
+        Index<ScreeningRow>(
+            builder,
+            s => new
+            {
+                s.StudioId,
+                s.StudentId,
+                s.At,
+            }
+        );
         Own<BodyRow>(builder);
-        Index<BodyRow>(builder, b => new { b.StudentId, b.Id });
+        Index<BodyRow>(
+            builder,
+            b => new
+            {
+                b.StudioId,
+                b.StudentId,
+                b.Id,
+            }
+        );
         Own<ReviewRow>(builder);
-        builder.Entity<ReviewRow>().HasIndex(r => r.StudentId);
+        Index<ReviewRow>(builder, r => new { r.StudioId, r.StudentId });
 
         builder.Entity<StudioRow>().Property(s => s.BlocksVersion).IsConcurrencyToken();
 
@@ -202,22 +226,24 @@ public sealed class TensarchDb(DbContextOptions<TensarchDb> options, StudioScope
 
         Own<SkillRow>(builder);
         builder.Entity<SkillRow>().HasIndex(s => new { s.StudentId, s.Skill }).IsUnique();
+        Index<SkillRow>(builder, s => new { s.StudioId, s.StudentId });
         Own<DecisionRow>(builder);
         builder
             .Entity<DecisionRow>()
             .HasIndex(d => new
             {
+                d.StudioId,
                 d.StudentId,
-                d.Skill,
                 d.At,
+                d.Id,
             });
         Own<FormCheckRow>(builder);
         builder
             .Entity<FormCheckRow>()
             .HasIndex(f => new
             {
+                f.StudioId,
                 f.StudentId,
-                f.Skill,
                 f.At,
             });
 
@@ -226,8 +252,8 @@ public sealed class TensarchDb(DbContextOptions<TensarchDb> options, StudioScope
             builder,
             e => new
             {
+                e.StudioId,
                 e.StudentId,
-                e.Skill,
                 e.At,
             }
         );
@@ -266,16 +292,48 @@ public sealed class TensarchDb(DbContextOptions<TensarchDb> options, StudioScope
             }
         );
         Index<BoardRow>(builder, b => new { b.StudioId, b.DueAt });
-        Index<BoardRow>(builder, b => new { b.StudentId });
+        Index<BoardRow>(builder, b => new { b.StudioId, b.StudentId });
 
         Own<SessionRow>(builder);
-        builder.Entity<SessionRow>().HasIndex(s => new { s.StudentId, s.CreatedAt });
-        builder.Entity<SessionRow>().HasIndex(s => new { s.StudentId, s.StartedAt });
+        Index<SessionRow>(
+            builder,
+            s => new
+            {
+                s.StudioId,
+                s.StudentId,
+                s.CreatedAt,
+            }
+        );
+        Index<SessionRow>(
+            builder,
+            s => new
+            {
+                s.StudioId,
+                s.StudentId,
+                s.StartedAt,
+            }
+        );
         Own<SetRow>(builder);
-        builder.Entity<SetRow>().HasIndex(s => new { s.StudentId, s.At });
+        Index<SetRow>(
+            builder,
+            s => new
+            {
+                s.StudioId,
+                s.StudentId,
+                s.At,
+            }
+        );
         builder.Entity<SetRow>().HasIndex(s => s.SessionId);
         Own<SignalRow>(builder);
-        builder.Entity<SignalRow>().HasIndex(s => new { s.StudentId, s.At });
+        Index<SignalRow>(
+            builder,
+            s => new
+            {
+                s.StudioId,
+                s.StudentId,
+                s.At,
+            }
+        );
     }
 
     private static void Index<TRow>(ModelBuilder builder, System.Linq.Expressions.Expression<Func<TRow, object?>> columns)

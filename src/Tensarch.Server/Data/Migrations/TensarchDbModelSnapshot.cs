@@ -106,9 +106,7 @@ namespace Tensarch.Server.Data.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("StudioId");
-
-                    b.HasIndex("StudentId", "Id");
+                    b.HasIndex("StudioId", "StudentId", "Id");
 
                     b.ToTable("Answers");
                 });
@@ -156,6 +154,8 @@ namespace Tensarch.Server.Data.Migrations
 
                     b.HasIndex("StudioId", "DueAt");
 
+                    b.HasIndex("StudioId", "StudentId");
+
                     b.HasIndex("StudioId", "Group", "Rank", "Id");
 
                     b.HasIndex("StudioId", "Skill", "Group", "Rank", "Id");
@@ -190,9 +190,7 @@ namespace Tensarch.Server.Data.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("StudioId");
-
-                    b.HasIndex("StudentId", "Id");
+                    b.HasIndex("StudioId", "StudentId", "Id");
 
                     b.ToTable("Bodies");
                 });
@@ -235,9 +233,7 @@ namespace Tensarch.Server.Data.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("StudentId");
-
-                    b.HasIndex("StudioId");
+                    b.HasIndex("StudioId", "StudentId");
 
                     b.ToTable("Clearances");
                 });
@@ -368,9 +364,7 @@ namespace Tensarch.Server.Data.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("StudioId");
-
-                    b.HasIndex("StudentId", "Skill", "At");
+                    b.HasIndex("StudioId", "StudentId", "At", "Id");
 
                     b.ToTable("Decisions");
                 });
@@ -444,9 +438,7 @@ namespace Tensarch.Server.Data.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("StudioId");
-
-                    b.HasIndex("StudentId", "Skill", "At");
+                    b.HasIndex("StudioId", "StudentId", "At");
 
                     b.ToTable("ExitChecks");
                 });
@@ -489,9 +481,7 @@ namespace Tensarch.Server.Data.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("StudioId");
-
-                    b.HasIndex("StudentId", "Skill", "At");
+                    b.HasIndex("StudioId", "StudentId", "At");
 
                     b.ToTable("FormChecks");
                 });
@@ -855,9 +845,7 @@ namespace Tensarch.Server.Data.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("StudentId");
-
-                    b.HasIndex("StudioId");
+                    b.HasIndex("StudioId", "StudentId");
 
                     b.ToTable("Reviews");
                 });
@@ -896,9 +884,7 @@ namespace Tensarch.Server.Data.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("StudioId");
-
-                    b.HasIndex("StudentId", "At");
+                    b.HasIndex("StudioId", "StudentId", "At");
 
                     b.ToTable("Screenings");
                 });
@@ -958,11 +944,9 @@ namespace Tensarch.Server.Data.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("StudioId");
+                    b.HasIndex("StudioId", "StudentId", "CreatedAt");
 
-                    b.HasIndex("StudentId", "CreatedAt");
-
-                    b.HasIndex("StudentId", "StartedAt");
+                    b.HasIndex("StudioId", "StudentId", "StartedAt");
 
                     b.ToTable("Sessions");
                 });
@@ -1025,9 +1009,7 @@ namespace Tensarch.Server.Data.Migrations
 
                     b.HasIndex("SessionId");
 
-                    b.HasIndex("StudioId");
-
-                    b.HasIndex("StudentId", "At");
+                    b.HasIndex("StudioId", "StudentId", "At");
 
                     b.ToTable("Sets");
                 });
@@ -1078,9 +1060,7 @@ namespace Tensarch.Server.Data.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("StudioId");
-
-                    b.HasIndex("StudentId", "At");
+                    b.HasIndex("StudioId", "StudentId", "At");
 
                     b.ToTable("Signals");
                 });
@@ -1159,10 +1139,10 @@ namespace Tensarch.Server.Data.Migrations
 
                     b.HasKey("Id");
 
-                    b.HasIndex("StudioId");
-
                     b.HasIndex("StudentId", "Skill")
                         .IsUnique();
+
+                    b.HasIndex("StudioId", "StudentId");
 
                     b.ToTable("Skills");
                 });
@@ -1315,9 +1295,7 @@ namespace Tensarch.Server.Data.Migrations
                     b.HasIndex("ClearanceId")
                         .IsUnique();
 
-                    b.HasIndex("StudentId");
-
-                    b.HasIndex("StudioId");
+                    b.HasIndex("StudioId", "StudentId");
 
                     b.ToTable("Withdrawals");
                 });

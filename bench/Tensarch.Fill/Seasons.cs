@@ -1,0 +1,108 @@
+using Microsoft.Data.Sqlite;
+
+namespace Tensarch.Fill;
+
+/// <summary>
+/// Makes a thousand students out of the first one of a database, each with as many years of training behind them: three sessions a week of
+/// six logged rounds, and the six measures of the front split on both sides every other week, three trials each.
+/// </summary>
+internal static class Seasons
+{
+    private const string NewId =
+        "upper(hex(randomblob(4)) || '-' || hex(randomblob(2)) || '-4' || substr(hex(randomblob(2)), 2) || '-A' || substr(hex(randomblob(2)), 2) || '-' || hex(randomblob(6)))";
+    private const string Student = "printf('%08X-0000-4000-8000-%012X', n, n)";
+    private const long Day = TimeSpan.TicksPerDay;
+
+    public static void Fill(string path, int students, int years)
+    {
+        using var db = new SqliteConnection($"Data Source={path}");
+        db.Open();
+        Run("PRAGMA journal_mode = WAL; PRAGMA synchronous = OFF; PRAGMA foreign_keys = OFF;");
+        Run("CREATE TEMP TABLE One AS SELECT Id FROM Students ORDER BY CreatedAt LIMIT 1;");
+        Run(
+            $"CREATE TEMP TABLE Many(n); WITH RECURSIVE c(n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM c WHERE n < {students - 1}) INSERT INTO Many SELECT n FROM c;"
+        );
+        foreach (var table in new[] { "Students", "Answers", "Screenings", "Skills", "Decisions", "Board" })
+            Copy(table);
+        Run($"UPDATE Students SET Name = 'Student ' || substr(Id, 33) WHERE Id NOT IN One;");
+
+        var (now, sessions) = (DateTimeOffset.UtcNow.UtcTicks, years * 156);
+        Run(
+            $"""
+            CREATE TEMP TABLE Weeks(w); WITH RECURSIVE c(w) AS (SELECT 1 UNION ALL SELECT w + 1 FROM c WHERE w < {sessions}) INSERT INTO Weeks SELECT w FROM c;
+            CREATE TEMP TABLE Drills(Drill, Variant, Side, r);
+            INSERT INTO Drills VALUES ('low-lunge', 'deep', 'Left', 1), ('low-lunge', 'deep', 'Right', 1), ('split-support', 'high-only', 'Left', 2),
+                ('split-support', 'high-only', 'Right', 2), ('pyramid-fold', 'floor', 'Left', 3), ('pyramid-fold', 'floor', 'Right', 3);
+            CREATE TEMP TABLE Measured(Measure, Mode, Standard, Side, Value, Sem);
+            INSERT INTO Measured SELECT m.column1, m.column2, m.column3, s.column1, m.column4, m.column5 FROM (VALUES
+                ('passive-slr', 'Passive', NULL, 100, 2.5), ('active-slr', 'Active', NULL, 76, 2.5), ('hip-extension', 'Passive', NULL, 14, 2.5),
+                ('lunge-chest-gap', 'Passive', NULL, 6, 1), ('pyramid-nose-gap', 'Passive', NULL, 14, 1.5), ('front-split-gap', 'Passive', 'square', 34, 1)) m
+                CROSS JOIN (VALUES ('Left'), ('Right')) s;
+            """
+        );
+        Run(
+            $"""
+            INSERT INTO Sessions (Id, StudioId, StudentId, Skill, Date, PlanJson, TotalSeconds, FirstSide, CreatedAt, By, BodyHash, StartedAt, StartedOn, EndedAt, Worked)
+            SELECT {NewId}, s.StudioId, s.Id, 'front-split', date('now', '-' || (w * 7 / 3) || ' days'), '', 3000, 'Left', {now} - w * {Day
+                * 7
+                / 3}, d.By, '',
+                {now} - w * {Day * 7 / 3}, date('now', '-' || (w * 7 / 3) || ' days'), {now} - w * {Day * 7 / 3} + 30000000000,
+                (SELECT json_group_array(Drill || '/' || Variant || '/' || Side) FROM Drills)
+            FROM Students s CROSS JOIN Weeks CROSS JOIN (SELECT By FROM Decisions LIMIT 1) d;
+            INSERT INTO Sets (Id, StudioId, StudentId, SessionId, Drill, Variant, Side, Round, Seconds, Quality, Sensation, At, Day, By, BodyHash)
+            SELECT {NewId}, x.StudioId, x.StudentId, x.Id, Drill, Variant, Side, r, 25 + abs(random() % 10), 4, 6, x.StartedAt, x.StartedOn, x.By, ''
+            FROM Sessions x CROSS JOIN Drills;
+            INSERT INTO Readings (Id, StudioId, StudentId, Measure, Side, Mode, Warmth, Standard, Instrument, Trials, TrialsAt, Marks, Compensations, Confirmed, Disqualified,
+                Sem, SemDof, Tau, TauPairs, Resolution, Value, StandardError, TakenAt, TakenBy, BodyHash)
+            SELECT {NewId}, s.StudioId, s.Id, Measure, Side, Mode, 'Warm', Standard, 'Goniometer',
+                '[' || Value || ',' || (Value + abs(random() % 20) / 10.0) || ',' || (Value - abs(random() % 20) / 10.0) || ']', '[]', '[]', '[]', 0, 0,
+                Sem, 0, Sem / 2, 0, 0, Value, Sem * 0.76, {now} - w * {Day * 14}, d.By, ''
+            FROM Students s CROSS JOIN Measured CROSS JOIN Weeks CROSS JOIN (SELECT By FROM Decisions LIMIT 1) d WHERE w <= {years * 26};
+            UPDATE Board SET DueAt = 0, LineJson = '';
+            """
+        );
+        Console.WriteLine(
+            $"{Count("Students")} students, {Count("Sessions")} sessions, {Count("Sets")} sets, {Count("Readings")} readings"
+        );
+
+        void Copy(string table)
+        {
+            var columns = Columns(table).Where(c => table != "Answers" || c != "Id").ToList();
+            var values = columns.Select(c =>
+                table == "Students" && c == "Id" || c == "StudentId" ? Student
+                : c == "Id" ? NewId
+                : $"\"{c}\""
+            );
+            var who = table == "Students" ? "Id" : "StudentId";
+            Run(
+                $"INSERT INTO {table} ({string.Join(", ", columns.Select(c => $"\"{c}\""))}) SELECT {string.Join(", ", values)} FROM {table} CROSS JOIN Many WHERE {who} IN One;"
+            );
+        }
+
+        List<string> Columns(string table)
+        {
+            using var command = db.CreateCommand();
+            command.CommandText = $"SELECT name FROM pragma_table_info('{table}')";
+            using var reader = command.ExecuteReader();
+            var names = new List<string>();
+            while (reader.Read())
+                names.Add(reader.GetString(0));
+            return names;
+        }
+
+        long Count(string table)
+        {
+            using var command = db.CreateCommand();
+            command.CommandText = $"SELECT count(*) FROM {table}";
+            return (long)command.ExecuteScalar()!;
+        }
+
+        void Run(string sql)
+        {
+            using var command = db.CreateCommand();
+            command.CommandText = sql;
+            command.CommandTimeout = 600;
+            command.ExecuteNonQuery();
+        }
+    }
+}

@@ -1,0 +1,63 @@
+// A coach of a bench: calls the server, keeps the cookie, and times calls.
+export const base = 'http://127.0.0.1:5191';
+let cookie = '';
+
+export async function call(path, body) {
+  const answer = await fetch(`${base}/api/v1${path}`, {
+    method: body ? 'POST' : 'GET',
+    headers: { cookie, 'content-type': 'application/json' },
+    body: body && JSON.stringify(body),
+  });
+  const set = answer.headers.getSetCookie();
+  if (set.length) cookie = set.map((c) => c.split(';')[0]).join('; ');
+  if (!answer.ok) throw new Error(`${path}: ${answer.status} ${await answer.text()}`);
+  return answer.status === 204 ? undefined : answer.json();
+}
+
+export async function owner() {
+  await call('/accounts/owner', {
+    studioName: 'Bench',
+    timeZone: 'Europe/Oslo',
+    name: 'Ines Falk',
+    email: 'ines@harbour.example',
+    password: 'a-long-password',
+  });
+  return (await call('/catalogue')).questions;
+}
+
+/** A screened student. */
+export async function student(name, questions) {
+  const id = crypto.randomUUID();
+  await call('/students', {
+    id,
+    student: {
+      name,
+      about: null,
+      birthDate: '1990-05-06',
+      leftLegCm: 86,
+      rightLegCm: 86,
+      bodyweightKg: null,
+      breathSeconds: 4.5,
+      sensationCeiling: 7,
+      splitStandard: 'square',
+      blocksOwned: 4,
+      sessionMinutes: 60,
+      guardianConsentOn: null,
+    },
+  });
+  await call(`/students/${id}/answers`, { answers: questions.map((q) => ({ question: q.key, yes: false })) });
+  return id;
+}
+
+export async function time(name, ask, runs = 30) {
+  for (let i = 0; i < 5; i++) await ask();
+  const times = [];
+  for (let i = 0; i < runs; i++) {
+    const from = performance.now();
+    await ask();
+    times.push(performance.now() - from);
+  }
+  times.sort((a, b) => a - b);
+  const ms = (t) => t.toFixed(1).padStart(7);
+  console.log(`  ${name.padEnd(34)} median ${ms(times[runs / 2])} ms, worst of ${runs} ${ms(times.at(-1))} ms`);
+}
