@@ -32,7 +32,7 @@ public sealed class ReadingDesk(
     {
         if (request.TakenAt > clock.Now)
             return Problem.Of("dateInFuture", "takenAt");
-        if (request.TrialsAt is { } times && (times.Count != request.Trials.Count || times.Any(t => t > clock.Now)))
+        if (request.TrialsAt is { } times && times.Count != request.Trials.Count)
             return Problem.Of("trialTimesDoNotFit", "trialsAt");
         if (await Known(studentId, request, ct) is { } known)
             return known;
@@ -63,6 +63,13 @@ public sealed class ReadingDesk(
         return (stored, same ? Appended.SameAgain : Appended.Clash);
     }
 
+    /// <summary>A device whose clock runs ahead is set right: what counts is how far apart the trials were.</summary>
+    private static List<long> TimesOf(IReadOnlyList<DateTimeOffset> times, DateTimeOffset at)
+    {
+        var ahead = times.Count > 0 && times.Max() > at ? times.Max() - at : TimeSpan.Zero;
+        return [.. times.Select(t => (t - ahead).UtcTicks)];
+    }
+
     public static ReadingRow Row(Guid studentId, ReadingRequest request, PreparedReading prepared, DateTimeOffset at, Guid takenBy) =>
         new()
         {
@@ -76,7 +83,7 @@ public sealed class ReadingDesk(
             Standard = request.Standard,
             Instrument = request.Instrument,
             Trials = [.. prepared.Input.Trials],
-            TrialsAt = [.. (request.TrialsAt ?? []).Select(t => t.UtcTicks)],
+            TrialsAt = TimesOf(request.TrialsAt ?? [], at),
             Successes = request.Successes,
             Attempts = request.Attempts,
             Hits = request.Hits is { } hits ? string.Concat(hits.Select(h => h ? '1' : '0')) : null,

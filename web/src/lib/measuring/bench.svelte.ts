@@ -3,6 +3,7 @@ import { catalogue } from '$lib/catalogue/catalogue.svelte';
 import { iso } from '$lib/parts/instant';
 import { parseNumber } from '$lib/students/body';
 import {
+  beginnings,
   blankEntry,
   draftOf,
   captured,
@@ -87,6 +88,7 @@ export class Bench {
         ...place.draft.draft,
         typed: mine?.typed ?? '',
         version: place.draft.version,
+        began: [],
       };
   }
 
@@ -212,12 +214,17 @@ export class Bench {
   }
 
   /** Takes a trial; says what is wrong with it at the field, and keeps what was typed. */
-  capture(place: Place, value: number | null): boolean {
+  capture(place: Place, value: number | null, timed = false): boolean {
     const entry = this.entry(place);
     const problem = this.#problemOf(value, entry);
     this.problems[place.slot] = problem ? [problem] : [];
     if (problem) return false;
-    this.change(place, { trials: [...entry.trials, value!], typed: '' });
+    const began = timed ? iso(Date.now() - value! * 1000) : '';
+    this.change(place, {
+      trials: [...entry.trials, value!],
+      began: [...(entry.began ?? []), began],
+      typed: '',
+    });
     this.#goOn(place);
     void this.look(place);
     return true;
@@ -268,9 +275,10 @@ export class Bench {
   }
 
   drop(place: Place): void {
-    const { trials, hits, stacks, marks } = this.entry(place);
+    const { trials, began, hits, stacks, marks } = this.entry(place);
     this.change(place, {
       trials: trials.slice(0, -1),
+      began: began?.slice(0, -1) ?? [],
       hits: hits.slice(0, -1),
       stacks: stacks.slice(0, -1),
       marks: marks.slice(0, -1),
@@ -283,7 +291,7 @@ export class Bench {
   use(place: Place, instrument: Schemas['Instrument']): void {
     for (const p of this.places)
       if (p === place || !captured(this.entry(p))) {
-        this.change(p, { instrument, trials: [], stacks: [], marks: [] });
+        this.change(p, { instrument, trials: [], began: [], stacks: [], marks: [] });
         void this.look(p);
       }
   }
@@ -325,6 +333,7 @@ export class Bench {
       takenAt: null,
       sittingId: this.sittingId,
       confirmed,
+      trialsAt: this.measure.kind === 'hold' ? beginnings(entry) : null,
     };
   }
 

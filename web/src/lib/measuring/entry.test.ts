@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { blankEntry, isWhole, merge, readTrial } from './entry';
+import { beginnings, blankEntry, draftOf, isWhole, merge, readTrial } from './entry';
 
 describe('a typed trial', () => {
   it('is a number with a point or a comma', () => {
@@ -51,5 +51,17 @@ describe('two devices in one slot', () => {
 
   it('double nothing that both have', () => {
     expect(merge(mine, { ...blankEntry('a', 'tape'), trials: [80, 82, 83] }, 2).trials).toEqual([80, 82, 83]);
+  });
+});
+
+describe('the beginnings of timed holds', () => {
+  const entry = (began: string[], trials = [30, 31]) => ({ ...blankEntry('id', 'stopwatch'), trials, began });
+
+  it('are sent when every hold was timed, and not when one was typed or taken back', () => {
+    const times = ['2031-03-06T10:00:00Z', '2031-03-06T10:02:00Z'];
+    expect(beginnings(entry(times))).toEqual(times);
+    expect(beginnings(entry([times[0]!, '']))).toBeNull();
+    expect(beginnings(entry(times, [30]))).toBeNull();
+    expect(draftOf(entry(times))).not.toHaveProperty('began');
   });
 });

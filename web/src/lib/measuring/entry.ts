@@ -7,6 +7,8 @@ export type Entry = Schemas['Draft'] & {
   typed: string;
   /** The draft's version that the server has. */
   version: number;
+  /** When each timed hold began, as an instant: two that lie a minute apart count as two at the gate. On this device alone. */
+  began: string[];
 };
 
 export const mostTrials = 5;
@@ -27,6 +29,7 @@ export function blankEntry(id: string, instrument: Schemas['Instrument']): Entry
     note: '',
     typed: '',
     version: 0,
+    began: [],
   };
 }
 
@@ -34,8 +37,15 @@ export function blankEntry(id: string, instrument: Schemas['Instrument']): Entry
 export function draftOf(entry: Entry): Schemas['Draft'] & { version: number } {
   const kept: Partial<Entry> = { ...entry };
   delete kept.typed;
+  delete kept.began;
   return kept as Schemas['Draft'] & { version: number };
 }
+
+/** The beginnings of all trials; nothing when one of them was typed, for nobody saw when it was. */
+export const beginnings = (entry: Entry): string[] | null =>
+  entry.began?.length && entry.began.length === entry.trials.length && entry.began.every((t) => t)
+    ? entry.began
+    : null;
 
 /** Whether anything has been captured. */
 export const captured = (entry: Entry): boolean =>

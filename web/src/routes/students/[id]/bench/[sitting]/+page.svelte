@@ -57,7 +57,7 @@
 
   function press() {
     const seconds = watch.press();
-    if (seconds !== undefined && here) bench.capture(here, seconds);
+    if (seconds !== undefined && here) bench.capture(here, seconds, true);
   }
 
   function key(event: KeyboardEvent) {
