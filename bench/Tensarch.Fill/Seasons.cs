@@ -22,7 +22,7 @@ internal static class Seasons
         Run(
             $"CREATE TEMP TABLE Many(n); WITH RECURSIVE c(n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM c WHERE n < {students - 1}) INSERT INTO Many SELECT n FROM c;"
         );
-        foreach (var table in new[] { "Students", "Answers", "Screenings", "Skills", "Decisions", "Board" })
+        foreach (var table in new[] { "Students", "Answers", "Screenings", "Skills", "Decisions", "Board", "Roster" })
             Copy(table);
         Run($"UPDATE Students SET Name = 'Student ' || substr(Id, 33) WHERE Id NOT IN One;");
 
@@ -59,6 +59,7 @@ internal static class Seasons
                 Sem, 0, Sem / 2, 0, 0, Value, Sem * 0.76, {now} - w * {Day * 14}, d.By, ''
             FROM Students s CROSS JOIN Measured CROSS JOIN Weeks CROSS JOIN (SELECT By FROM Decisions LIMIT 1) d WHERE w <= {years * 26};
             UPDATE Board SET DueAt = 0, LineJson = '';
+            UPDATE Roster SET DueAt = 0, LineJson = '';
             """
         );
         Console.WriteLine(

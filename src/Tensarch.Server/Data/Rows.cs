@@ -14,7 +14,25 @@ public interface IFact : IStudioRow
     string BodyHash { get; set; }
 }
 
-/// <summary>A row on which verdicts rest: with every new one the student's lines on the readiness board are derived again.</summary>
+/// <summary>
+/// A line that was derived from the facts about one student, and kept. It is derived again when there is a new fact, and when a day begins or
+/// a test goes stale.
+/// </summary>
+public interface IKeptLine : IStudioRow
+{
+    Guid StudentId { get; }
+
+    /// <summary>The line as it is shown, as JSON; empty before it is derived for the first time.</summary>
+    string LineJson { get; set; }
+
+    /// <summary>From then on it no longer holds.</summary>
+    DateTimeOffset DueAt { get; set; }
+
+    /// <summary>Counts up with every new fact: what was derived from older ones is not written over it.</summary>
+    int Stamp { get; set; }
+}
+
+/// <summary>A row on which verdicts rest: with every new one the student's lines on the board and in the roster are derived again.</summary>
 public interface IJudged
 {
     Guid StudentId { get; }

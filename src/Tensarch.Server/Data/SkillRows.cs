@@ -133,12 +133,10 @@ public sealed class OwnLadderRow : IFact
 }
 
 /// <summary>
-/// Where one gate lies on the readiness board: derived from the facts and kept, so that a board of a thousand students is one query. A
-/// row whose <see cref="DueAt"/> has come is derived again before it is shown; every new fact of the student makes it due.
+/// Where one gate lies on the readiness board, kept so that a board of a thousand students is one query.
 /// </summary>
-public sealed class BoardRow : IStudioRow
+public sealed class BoardRow : IKeptLine
 {
-    /// <summary>Of student, skill and side: the same each time.</summary>
     public Guid Id { get; set; }
 
     public Guid StudioId { get; set; }
@@ -154,11 +152,9 @@ public sealed class BoardRow : IStudioRow
     /// <summary>The order within a group, least first.</summary>
     public double Rank { get; set; }
 
-    /// <summary>The line as it is shown, as JSON.</summary>
     public required string LineJson { get; set; }
 
     public DateTimeOffset DueAt { get; set; }
 
-    /// <summary>Counts up with every new fact: what was derived from older ones is not written over it.</summary>
     public int Stamp { get; set; }
 }

@@ -190,3 +190,17 @@ public sealed class BodyRow : IStudioRow, IJudged
 
     public Guid By { get; set; }
 }
+
+/// <summary>A student's line in the roster.</summary>
+public sealed class RosterRow : IKeptLine
+{
+    public Guid StudentId { get; set; }
+
+    public Guid StudioId { get; set; }
+
+    public required string LineJson { get; set; }
+
+    public DateTimeOffset DueAt { get; set; }
+
+    public int Stamp { get; set; }
+}

@@ -53,6 +53,8 @@ public sealed class TensarchDb(DbContextOptions<TensarchDb> options, StudioScope
 
     public DbSet<BoardRow> Board => Set<BoardRow>();
 
+    public DbSet<RosterRow> Roster => Set<RosterRow>();
+
     public DbSet<SessionRow> Sessions => Set<SessionRow>();
 
     public DbSet<SetRow> Sets => Set<SetRow>();
@@ -294,6 +296,12 @@ public sealed class TensarchDb(DbContextOptions<TensarchDb> options, StudioScope
         Index<BoardRow>(builder, b => new { b.StudioId, b.DueAt });
         Index<BoardRow>(builder, b => new { b.StudioId, b.StudentId });
 
+        Own<RosterRow>(builder);
+        builder.Entity<RosterRow>().HasKey(r => r.StudentId);
+        builder.Entity<RosterRow>().HasOne<StudentRow>().WithOne().HasForeignKey<RosterRow>(r => r.StudentId);
+        builder.Entity<RosterRow>().Property(r => r.Stamp).IsConcurrencyToken();
+        Index<RosterRow>(builder, r => new { r.StudioId, r.DueAt });
+
         Own<SessionRow>(builder);
         Index<SessionRow>(
             builder,
@@ -347,7 +355,7 @@ public sealed class TensarchDb(DbContextOptions<TensarchDb> options, StudioScope
         builder.Entity<TRow>().HasOne<StudioRow>().WithMany().HasForeignKey(row => row.StudioId);
     }
 
-    /// <summary>Stamps new rows with the studio, and makes the board's lines due for every student about whom there is a new fact.</summary>
+    /// <summary>Stamps new rows with the studio, and makes the kept lines due of every student about whom there is a new fact.</summary>
     public override async Task<int> SaveChangesAsync(bool acceptAllChangesOnSuccess, CancellationToken cancellationToken = default)
     {
         foreach (var entry in ChangeTracker.Entries<IStudioRow>().Where(e => e.State is EntityState.Added or EntityState.Modified))
@@ -372,12 +380,18 @@ public sealed class TensarchDb(DbContextOptions<TensarchDb> options, StudioScope
         return saved;
     }
 
-    /// <summary>The board's lines of these students are derived again before they are shown.</summary>
-    public Task<int> MakeDue(IReadOnlyCollection<Guid> students, CancellationToken ct) =>
-        Board
-            .Where(b => students.Contains(b.StudentId))
+    /// <summary>What is kept of these students is derived again before it is shown.</summary>
+    public async Task MakeDue(IReadOnlyCollection<Guid> students, CancellationToken ct)
+    {
+        await MakeDue(Board, students, ct);
+        await MakeDue(Roster, students, ct);
+    }
+
+    private static Task<int> MakeDue<TRow>(DbSet<TRow> kept, IReadOnlyCollection<Guid> students, CancellationToken ct)
+        where TRow : class, IKeptLine =>
+        kept.Where(row => students.Contains(row.StudentId))
             .ExecuteUpdateAsync(
-                set => set.SetProperty(b => b.DueAt, DateTimeOffset.UnixEpoch).SetProperty(b => b.Stamp, b => b.Stamp + 1),
+                set => set.SetProperty(row => row.DueAt, DateTimeOffset.UnixEpoch).SetProperty(row => row.Stamp, row => row.Stamp + 1),
                 ct
             );
 

@@ -3,6 +3,7 @@ using Tensarch.Core;
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Skills;
 using Tensarch.Server.Data;
+using Tensarch.Server.Students;
 
 namespace Tensarch.Server.Skills;
 
@@ -19,7 +20,7 @@ public sealed record BoardLine(
     IReadOnlyList<StepBackReason> StepBack
 );
 
-/// <summary>Derives the lines of the readiness board from the facts, and keeps them.</summary>
+/// <summary>Derives the lines of the readiness board and of the roster from the facts, and keeps them.</summary>
 public sealed class BoardDesk(TensarchDb db, Standings standings, CatalogueContent catalogue, StudioClock clock)
 {
     /// <summary>Students whose facts are read at once.</summary>
@@ -28,6 +29,7 @@ public sealed class BoardDesk(TensarchDb db, Standings standings, CatalogueConte
     private readonly Gate gate = new(catalogue);
     private readonly StepBack stepBack = new(catalogue);
     private readonly Readiness readiness = new(catalogue);
+    private readonly Roster roster = new(catalogue, clock);
 
     /// <summary>A place on the board for everyone who is put on a ladder; derived when it is first looked at.</summary>
     public static BoardRow Place(Guid studentId, Ladder ladder, Side? side) =>
@@ -43,35 +45,42 @@ public sealed class BoardDesk(TensarchDb db, Standings standings, CatalogueConte
         };
 
     /// <summary>Derives everything that is due, a batch of students at a time.</summary>
-    /// <returns>How many lines were derived.</returns>
-    public async Task<int> DeriveDue(CancellationToken ct)
+    public async Task DeriveDue(CancellationToken ct)
     {
-        var (derived, tried) = (0, new HashSet<Guid>());
+        var tried = new HashSet<Guid>();
         while (true)
         {
             var now = clock.Now;
             var students = await db
-                .Board.Where(b => b.DueAt <= now && !tried.Contains(b.StudentId))
-                .Select(b => b.StudentId)
-                .Distinct()
+                .Roster.Where(r => r.DueAt <= now && !tried.Contains(r.StudentId))
+                .Select(r => r.StudentId)
                 .Take(Batch)
                 .ToListAsync(ct);
             if (students.Count == 0)
-                return derived;
+                return;
             tried.UnionWith(students);
-            derived += await Derive(students, ct);
+            await Derive(students, ct);
         }
     }
 
-    private async Task<int> Derive(List<Guid> ids, CancellationToken ct)
+    /// <summary>Derives what is kept of these students.</summary>
+    /// <returns>Their lines in the roster, as they stand, kept or not.</returns>
+    public async Task<IReadOnlyDictionary<Guid, RosterLine>> Derive(IReadOnlyCollection<Guid> ids, CancellationToken ct)
     {
         // The stamps first: a fact that comes after them makes the write below fail, and the line stays due.
         var rows = await db.Board.Where(b => ids.Contains(b.StudentId)).ToListAsync(ct);
+        var ofRoster = await db.Roster.Where(r => ids.Contains(r.StudentId)).ToListAsync(ct);
         var students = await db.Students.AsNoTracking().Where(s => ids.Contains(s.Id)).ToListAsync(ct);
         var whole = (await standings.Of(students, ct)).ToDictionary(s => s.Student.Id);
         foreach (var row in rows)
             if (whole[row.StudentId].On(row.Skill) is { } skill)
                 Write(row, skill);
+        var lines = whole.ToDictionary(s => s.Key, s => roster.Line(s.Value));
+        foreach (var row in ofRoster)
+        {
+            row.LineJson = StoredJson.Write(lines[row.StudentId]);
+            row.DueAt = rows.Where(b => b.StudentId == row.StudentId).Select(b => b.DueAt).Append(Midnight()).Min();
+        }
         try
         {
             await db.SaveChangesAsync(ct);
@@ -81,7 +90,7 @@ public sealed class BoardDesk(TensarchDb db, Standings standings, CatalogueConte
             // Someone logged meanwhile: what was derived is thrown away and the lines stay due.
         }
         db.ChangeTracker.Clear();
-        return rows.Count;
+        return lines;
     }
 
     private void Write(BoardRow row, SkillStanding skill)
@@ -120,7 +129,9 @@ public sealed class BoardDesk(TensarchDb db, Standings standings, CatalogueConte
     /// <summary>The next midnight of the studio, for days count; or when a test of it goes stale, if that is sooner.</summary>
     private DateTimeOffset DueAt(GateVerdict verdict)
     {
-        var midnight = clock.At(clock.Today.AddDays(1).ToDateTime(TimeOnly.MinValue));
+        var midnight = Midnight();
         return verdict.CountsUntil is { } until && until > clock.Now && until < midnight ? until.AddTicks(1) : midnight;
     }
+
+    private DateTimeOffset Midnight() => clock.At(clock.Today.AddDays(1).ToDateTime(TimeOnly.MinValue));
 }

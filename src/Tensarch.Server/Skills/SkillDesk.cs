@@ -170,8 +170,11 @@ public sealed class SkillDesk(TensarchDb db, CatalogueContent catalogue, StudioL
             EvidenceJson = StoredJson.Write(
                 new DecisionEvidence(verdict.State, evidence.Standard, verdict.Tests, ladder.Name, ladder.Version)
             ),
-            At = clock.Now,
+            At = After(evidence.Decisions),
             By = scope.UserId,
             BodyHash = Facts.Hash(body),
         };
+
+    /// <summary>Now, yet never at or before an earlier decision, whatever the clock was set to: the newest one says where a student stands.</summary>
+    private DateTimeOffset After(IReadOnlyList<StageDecision> earlier) => earlier.Select(d => d.At.AddTicks(1)).Append(clock.Now).Max();
 }

@@ -29,6 +29,14 @@ public sealed class StudentDesk(TensarchDb db, CatalogueContent catalogue, Studi
         };
         Write(request.Student, row);
         db.Students.Add(row);
+        db.Roster.Add(
+            new()
+            {
+                StudentId = row.Id,
+                LineJson = "",
+                DueAt = DateTimeOffset.UnixEpoch,
+            }
+        );
         return (row, await db.SaveFact(Appended.Stored, ct));
     }
 

@@ -14,12 +14,10 @@ namespace Tensarch.Server.Students;
 
 public static class StudentEndpoints
 {
-    private const int PageSize = 40;
-
     public static void MapStudents(this IEndpointRouteBuilder api)
     {
         var students = api.MapGroup("/students").WithTags("Students");
-        students.MapGet("/", Roster);
+        students.MapGet("/", Roster.Page);
         students.MapPost("/", Create).Produces<StudentView>(201).Produces<StudentView>();
         students.MapGet("/{studentId}", Read);
         students.MapPut("/{studentId}", Change);
@@ -31,34 +29,6 @@ public static class StudentEndpoints
         students.MapPost("/{studentId}/clearances/{clearanceId}/withdrawal", Withdraw);
         students.MapPost("/{studentId}/reviews", Review);
         api.MapPost("/compute/cautions", WouldHold).WithTags("Students").WithMetadata(new ReadsOnly());
-    }
-
-    /// <summary>Students by name, a page at a time, with where each one stands.</summary>
-    private static async Task<Ok<RosterResponse>> Roster(
-        TensarchDb db,
-        Standings standings,
-        CatalogueContent catalogue,
-        StudioClock clock,
-        CancellationToken ct,
-        string? after = null,
-        string? find = null,
-        bool archived = false
-    )
-    {
-        var query = db.Students.AsNoTracking().Where(s => (s.ArchivedAt != null) == archived);
-        if (!string.IsNullOrWhiteSpace(find))
-            query = query.Where(s => EF.Functions.Like(s.Name, "%" + find.Trim() + "%"));
-        if (after is not null)
-        {
-            var cut = after.LastIndexOf('|');
-            var (name, id) = (after[..Math.Max(0, cut)], Guid.TryParse(after[(cut + 1)..], out var g) ? g : Guid.Empty);
-            query = query.Where(s => s.Name.CompareTo(name) > 0 || (s.Name == name && s.Id > id));
-        }
-        var rows = await query.OrderBy(s => s.Name).ThenBy(s => s.Id).Take(PageSize + 1).ToListAsync(ct);
-        var page = rows.Take(PageSize).ToList();
-        var lines = (await standings.Of(page, ct)).Select(s => Line(s, catalogue, clock)).ToList();
-        var last = rows.Count > PageSize ? page[^1] : null;
-        return TypedResults.Ok(new RosterResponse(lines, last is null ? null : $"{last.Name}|{last.Id}"));
     }
 
     private static async Task<IResult> Create(StudentCreate request, StudentDesk desk, StudioClock clock, CancellationToken ct)
@@ -294,33 +264,12 @@ public static class StudentEndpoints
     public static CautionsView View(Cautions cautions) =>
         new(Tags(cautions), [.. cautions.Reasons.Where(r => !r.Standing)], cautions.SensationCeiling, cautions.RampTopPercent);
 
-    private static List<CautionTag> Tags(Cautions cautions) =>
+    internal static List<CautionTag> Tags(Cautions cautions) =>
         [
             .. LoadTags
                 .All.Where(t => cautions[t] != CautionLevel.Free)
                 .Select(t => new CautionTag(t, cautions[t], [.. cautions.Reasons.Where(r => r.Tag == t)])),
         ];
-
-    private static RosterLine Line(Standing standing, CatalogueContent catalogue, StudioClock clock)
-    {
-        var gate = new Gate(catalogue);
-        return new(
-            standing.Student.Id,
-            standing.Student.Name,
-            standing.Student.About,
-            standing.Student.BirthDate is { } born ? Age.Years(born, clock.Today) : null,
-            standing.Student.ArchivedAt is not null,
-            standing.Screened,
-            standing.Screen.State,
-            [.. standing.Skills.Select(s => SkillSummary.Of(s, gate, catalogue))],
-            Tags(standing.Cautions),
-            standing.Sessions.Count(s => clock.Today.DayNumber - s.StartedOn.DayNumber < 14),
-            standing.Skills.Sum(s => 2 * catalogue.FindApproach(s.Row.Approach)!.SessionsPerWeek),
-            standing.LastSessionOn,
-            standing.DaysSinceLast,
-            Absences.After(standing.DaysSinceLast)
-        );
-    }
 }
 
 public sealed record ArchiveRequest(bool Archived);

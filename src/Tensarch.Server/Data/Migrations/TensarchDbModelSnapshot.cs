@@ -850,6 +850,32 @@ namespace Tensarch.Server.Data.Migrations
                     b.ToTable("Reviews");
                 });
 
+            modelBuilder.Entity("Tensarch.Server.Data.RosterRow", b =>
+                {
+                    b.Property<Guid>("StudentId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("DueAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("LineJson")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Stamp")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("StudioId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("StudentId");
+
+                    b.HasIndex("StudioId", "DueAt");
+
+                    b.ToTable("Roster");
+                });
+
             modelBuilder.Entity("Tensarch.Server.Data.ScreeningRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1479,6 +1505,21 @@ namespace Tensarch.Server.Data.Migrations
 
             modelBuilder.Entity("Tensarch.Server.Data.ReviewRow", b =>
                 {
+                    b.HasOne("Tensarch.Server.Data.StudioRow", null)
+                        .WithMany()
+                        .HasForeignKey("StudioId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Tensarch.Server.Data.RosterRow", b =>
+                {
+                    b.HasOne("Tensarch.Server.Data.StudentRow", null)
+                        .WithOne()
+                        .HasForeignKey("Tensarch.Server.Data.RosterRow", "StudentId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
                     b.HasOne("Tensarch.Server.Data.StudioRow", null)
                         .WithMany()
                         .HasForeignKey("StudioId")

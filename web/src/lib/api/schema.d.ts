@@ -620,6 +620,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
+        /** A page of the roster: one query while nothing on it is due. */
         get: {
             parameters: {
                 query?: {
