@@ -43,7 +43,14 @@ for (const [students, years] of [
   await time('a student’s page', () => call(`/students/${id}`));
   await time('a skill with all its tests', () => call(`/students/${id}/skills/front-split`));
   await time('decisions', () => call(`/students/${id}/decisions`));
-  await time('a draft ladder on everyone', async () => call('/ladders/try', await call('/ladders/front-split/versions/1')), 2);
+  for (const [what, stage] of [
+    ['a draft ladder that changes everyone’s stage', 3],
+    ['a draft ladder that changes another stage', 5],
+  ]) {
+    const draft = await call('/ladders/front-split/versions/1');
+    draft.stages[stage - 1].tests[0].threshold += 1;
+    await time(what, () => call('/ladders/try', draft), 3);
+  }
   server.kill();
   await server.ended;
   rmSync(data, { recursive: true });

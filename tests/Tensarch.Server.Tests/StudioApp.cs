@@ -176,7 +176,9 @@ public sealed record StudioClient(HttpClient Http, Guid StudioId, Guid UserId, s
             side,
             warmth = "warm",
             standard = measure == "front-split-gap" ? "square" : null,
-            instrument = measure.EndsWith("-gap", StringComparison.Ordinal) || measure == "knee-to-wall" ? "tape" : "goniometer",
+            instrument = measure == "breath-length" ? "stopwatch"
+            : measure.EndsWith("-gap", StringComparison.Ordinal) || measure == "knee-to-wall" ? "tape"
+            : "goniometer",
             trials,
             compensations = compensations ?? [],
             quality = (int?)null,

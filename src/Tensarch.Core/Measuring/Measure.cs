@@ -80,6 +80,9 @@ public sealed record Measure(
     PictureProtocol? Picture = null
 )
 {
+    /// <summary>A calm breath in seconds: what is counted in breaths is reckoned with it.</summary>
+    public const string BreathLengthKey = "breath-length";
+
     /// <summary>Where pain during a reading is counted.</summary>
     public IEnumerable<LoadTag> Regions() => Loads.Keys.Where(t => t.IsRegion());
 

@@ -43,7 +43,9 @@ internal sealed class Simulator(
 
     private Standings Standings => new(db, catalogue, Ladders, Clock);
 
-    private ReadingDesk Readings => new(db, new StudioMeasures(db, catalogue, scope), new OwnNoises(db), Standings, Clock, scope);
+    private ReadingDesk Readings => new(db, new StudioMeasures(db, catalogue, scope), new OwnNoises(db), Standings, Desk, Clock, scope);
+
+    private StudentDesk Desk => new(db, catalogue, Clock, scope);
 
     private SkillDesk Skills => new(db, catalogue, Ladders, Clock, scope);
 
@@ -105,7 +107,7 @@ internal sealed class Simulator(
 
     private async Task Enrol(CancellationToken ct)
     {
-        var desk = new StudentDesk(db, catalogue, Clock, scope);
+        var desk = Desk;
         id = NewId();
         var (consented, minor) = (Clock.Today, who.Age < Age.Adult);
         var written = new StudentBody(

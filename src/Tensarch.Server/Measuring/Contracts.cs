@@ -191,7 +191,8 @@ public sealed record SeriesLine(
     double LastStandardError,
     DateTimeOffset LastAt,
     double? Change,
-    double? Mdc95
+    double? Mdc95,
+    bool? Detectable
 );
 
 /// <summary>Both sides of a measure over time, newest first.</summary>

@@ -168,7 +168,8 @@ public static class MeasuringEndpoints
                 last.Estimate.StandardError,
                 last.TakenAt,
                 change?.Difference,
-                change?.Mdc95
+                change?.Mdc95,
+                change?.Detectable
             );
         return TypedResults.Ok(new SeriesList([.. lines]));
     }

@@ -3,6 +3,7 @@ using Tensarch.Core;
 using Tensarch.Core.Measuring;
 using Tensarch.Server.Data;
 using Tensarch.Server.Skills;
+using Tensarch.Server.Students;
 
 namespace Tensarch.Server.Measuring;
 
@@ -24,6 +25,7 @@ public sealed class ReadingDesk(
     StudioMeasures measures,
     OwnNoises noises,
     Standings standings,
+    StudentDesk students,
     StudioClock clock,
     StudioScope scope
 )
@@ -50,6 +52,8 @@ public sealed class ReadingDesk(
 
         var row = Row(studentId, request, prepared.Value, request.TakenAt ?? clock.Now, scope.UserId);
         var appended = await db.Readings.AddFact(row, new { studentId, request }, ct);
+        if (appended == Appended.Stored && request.TakenAt is null && measure.Key == Measure.BreathLengthKey)
+            await students.Breathes(studentId, row.Value, ct);
         return (row, await db.SaveFact(appended, ct));
     }
 
@@ -293,9 +297,11 @@ public sealed class ReadingDesk(
                 By = scope.UserId,
             }
         );
-        var appended = await db.SaveFact(Appended.Stored, ct);
         var student = await db.Readings.Where(r => r.Id == readingId).Select(r => r.StudentId).SingleAsync(ct);
+        await using var transaction = await db.Database.BeginTransactionAsync(ct);
+        var appended = await db.SaveFact(Appended.Stored, ct);
         await db.MakeDue([student], ct);
+        await transaction.CommitAsync(ct);
         return appended;
     }
 }

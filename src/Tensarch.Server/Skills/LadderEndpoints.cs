@@ -201,6 +201,7 @@ public static class LadderEndpoints
         Ladder ladder,
         TensarchDb db,
         Standings standings,
+        StudioLadders ladders,
         CatalogueContent catalogue,
         CancellationToken ct
     )
@@ -208,45 +209,91 @@ public static class LadderEndpoints
         var problems = LadderCheck.Check(ladder, catalogue);
         if (problems.Count > 0)
             return TypedResults.Ok(new LadderTrial(problems, 0, []));
-        var (gate, tried, changes) = (new Gate(catalogue), 0, new List<VerdictChange>());
         var students = await db
             .Students.AsNoTracking()
             .Where(s => s.ArchivedAt == null && db.Skills.Any(k => k.StudentId == s.Id && k.Skill == ladder.Skill))
             .OrderBy(s => s.Name)
             .ToListAsync(ct);
-        foreach (var batch in students.Chunk(BoardDesk.Batch))
+        var touched = await Touched(ladder, db, ladders, ct);
+        var (gate, changes) = (new Gate(catalogue), new List<VerdictChange>());
+        foreach (var batch in students.Where(s => touched.Contains(s.Id)).Chunk(BoardDesk.Batch))
         foreach (var standing in await standings.Of(batch, ct, ladder))
-        {
-            var on = standing.On(ladder.Skill)!;
-            var under = standing.For(ladder);
-            foreach (var side in ladder.Courses)
+            changes.AddRange(Changes(standing, ladder, gate));
+        return TypedResults.Ok(new LadderTrial([], students.Count * ladder.Courses.Count, changes));
+    }
+
+    /// <summary>Students of this skill whose verdict might change: nothing is read of those who stand where the draft is as their own ladder.</summary>
+    private static async Task<HashSet<Guid>> Touched(Ladder draft, TensarchDb db, StudioLadders ladders, CancellationToken ct)
+    {
+        var followed = await db.Skills.AsNoTracking().Where(k => k.Skill == draft.Skill).ToListAsync(ct);
+        await ladders.Know(followed, ct);
+        var decisions = await db
+            .Decisions.Where(d => d.Skill == draft.Skill)
+            .OrderBy(d => d.At)
+            .Select(d => new
             {
-                tried++;
-                var now = gate.Judge(on.Ladder, side, on.Evidence);
-                var stage = Math.Min(now.Stage, Decision.HighestAfterMove(on.Ladder, now.Stage, ladder));
-                var other = side is { } s
-                    ? Math.Min(on.StageOf(s.Other()), Decision.HighestAfterMove(on.Ladder, on.StageOf(s.Other()), ladder))
-                    : stage;
-                var then = gate.Judge(ladder, side, stage, other, under);
-                if (now.State != then.State || now.MetCount != then.MetCount || now.Tests.Count != then.Tests.Count)
-                    changes.Add(
-                        new(
-                            standing.Student.Id,
-                            standing.Student.Name,
-                            side,
-                            now.Stage,
-                            stage,
-                            now.State,
-                            then.State,
-                            now.MetCount,
-                            now.Tests.Count,
-                            then.MetCount,
-                            then.Tests.Count
-                        )
-                    );
-            }
+                d.StudentId,
+                d.Side,
+                d.ToStage,
+            })
+            .ToListAsync(ct);
+        var stages = decisions
+            .GroupBy(d => d.StudentId)
+            .ToDictionary(g => g.Key, g => g.GroupBy(d => d.Side).Select(c => c.Last().ToStage));
+        var alike = new Dictionary<(string, int, int), bool>();
+        return
+        [
+            .. followed
+                .Where(row => !stages.GetValueOrDefault(row.StudentId, []).All(stage => Alike(row, stage)))
+                .Select(row => row.StudentId),
+        ];
+
+        bool Alike(SkillRow row, int stage)
+        {
+            var key = (row.LadderKey, row.LadderVersion, stage);
+            if (!alike.TryGetValue(key, out var same))
+                alike[key] = same = JudgeAlike(ladders.Known(row.LadderKey, row.LadderVersion), draft, stage);
+            return same;
         }
-        return TypedResults.Ok(new LadderTrial([], tried, changes));
+    }
+
+    /// <summary>Whether nothing on which a verdict at this stage rests differs between two ladders.</summary>
+    private static bool JudgeAlike(Ladder one, Ladder other, int stage)
+    {
+        return stage < Math.Min(one.Keystone, other.Keystone)
+            && Decision.HighestAfterMove(one, stage, other) >= stage
+            && StoredJson.Write(Frame(one)) == StoredJson.Write(Frame(other))
+            && StoredJson.Write(one.StageAt(stage)) == StoredJson.Write(other.StageAt(stage));
+
+        static Ladder Frame(Ladder ladder) => ladder with { Key = "", Version = 0, Name = "", Stages = [] };
+    }
+
+    private static IEnumerable<VerdictChange> Changes(Standing standing, Ladder ladder, Gate gate)
+    {
+        var on = standing.On(ladder.Skill)!;
+        var under = standing.For(ladder);
+        foreach (var side in ladder.Courses)
+        {
+            var now = gate.Judge(on.Ladder, side, on.Evidence);
+            var stage = Moved(now.Stage);
+            var then = gate.Judge(ladder, side, stage, side is { } s ? Moved(on.StageOf(s.Other())) : stage, under);
+            if (now.State != then.State || now.MetCount != then.MetCount || now.Tests.Count != then.Tests.Count)
+                yield return new(
+                    standing.Student.Id,
+                    standing.Student.Name,
+                    side,
+                    now.Stage,
+                    stage,
+                    now.State,
+                    then.State,
+                    now.MetCount,
+                    now.Tests.Count,
+                    then.MetCount,
+                    then.Tests.Count
+                );
+        }
+
+        int Moved(int stage) => Math.Min(stage, Decision.HighestAfterMove(on.Ladder, stage, ladder));
     }
 }
 

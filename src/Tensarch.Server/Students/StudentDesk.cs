@@ -76,6 +76,14 @@ public sealed class StudentDesk(TensarchDb db, CatalogueContent catalogue, Studi
         row.DaysJson = body.Days is { Count: > 0 } days ? StoredJson.Write(days) : null;
     }
 
+    /// <summary>The length of a breath as it was read: what is counted in breaths is reckoned with it from now on. Not yet saved.</summary>
+    public async Task Breathes(Guid studentId, double seconds, CancellationToken ct)
+    {
+        var row = await db.Students.SingleAsync(s => s.Id == studentId, ct);
+        row.Version++;
+        Write(StudentEndpoints.View(row, clock).Student with { BreathSeconds = Math.Round(seconds, 1) }, row);
+    }
+
     /// <summary>
     /// Appends the answers that differ from the newest ones. With every question in the request, or with the last one that was open, the
     /// whole screen has been gone through on this day.

@@ -30,6 +30,19 @@ public sealed class ReadingTests(StudioApp app) : IClassFixture<StudioApp>, IAsy
         Assert.Equal(1, (await coach.Get($"/students/{student}/readings")).GetProperty("readings").GetArrayLength());
     }
 
+    [Fact]
+    public async Task A_breath_that_was_read_is_the_students_breath_from_now_on()
+    {
+        Assert.Equal(HttpStatusCode.Created, (await Take(StudioClient.Reading("breath-length", null, [5.1, 5.4, 5.3]))).StatusCode);
+        var page = await coach.Get($"/students/{student}");
+        Assert.Equal(5.3, page.GetProperty("student").GetProperty("student").GetProperty("breathSeconds").GetDouble());
+        Assert.Equal(2, page.GetProperty("student").GetProperty("version").GetInt32());
+        var history = await coach.Get($"/students/{student}/history");
+        Assert.Contains("breathSeconds", history.GetRawText(), StringComparison.Ordinal);
+        await Take(StudioClient.Reading("breath-length", null, [9], takenAt: app.Time.GetUtcNow().AddDays(-30)));
+        Assert.Equal(2, (await coach.Get($"/students/{student}")).GetProperty("student").GetProperty("version").GetInt32());
+    }
+
     [Theory]
     [InlineData("front-split-gap", new[] { -3.0 }, "outOfRange", "trials[0]")]
     [InlineData("front-split-gap", new[] { 1.0, 2, 3, 4, 5, 6 }, "trialsCount", "trials")]

@@ -72,6 +72,27 @@ public sealed class LadderTests(StudioApp app) : IClassFixture<StudioApp>, IAsyn
     }
 
     [Fact]
+    public async Task A_draft_that_differs_elsewhere_reads_nobodys_facts()
+    {
+        await coach.Place(await coach.Student("Jan Elsewhere"), 2, 2);
+        async Task<(int Tried, int Changes, int Commands)> Tried(JsonObject ladder)
+        {
+            var before = app.Commands.Count;
+            var trial = await Try(ladder);
+            return (trial.GetProperty("tried").GetInt32(), trial.GetProperty("changes").GetArrayLength(), app.Commands.Count - before);
+        }
+        var ladder = await coach.Ladder("front-split");
+        ladder["key"] = "own-elsewhere";
+        Test(ladder, 5, 0)["threshold"] = 8;
+        Assert.Equal((2, 0, 3), await Tried(ladder));
+        Test(ladder, 2, 0)["threshold"] = 95;
+        Assert.True((await Tried(ladder)).Commands > 10);
+        ladder = await coach.Ladder("front-split");
+        (ladder["key"], ladder["leadLimit"]) = ("own-elsewhere", 2);
+        Assert.True((await Tried(ladder)).Commands > 10);
+    }
+
+    [Fact]
     public async Task Whoever_follows_a_version_keeps_it_until_moved_and_a_move_is_no_way_up()
     {
         var key = await coach.OwnLadder("Ours", l => Test(l, 3, 0)["threshold"] = 40);

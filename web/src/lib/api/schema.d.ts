@@ -5044,6 +5044,7 @@ export interface components {
             change: null | number;
             /** Format: double */
             mdc95: null | number;
+            detectable: null | boolean;
         };
         /** @description The series of a student: one line each. */
         SeriesList: {

@@ -40,7 +40,7 @@
   const error = $derived(rest && problemText(rest));
   const byDevice = $derived(entry.instrument === 'inclinometer' && device !== undefined);
   const shown = $derived(preview?.trials ?? entry.trials);
-  const best = $derived(measure.kind === 'hold' && shown.length > 1 ? Math.max(...shown) : undefined);
+  const best = $derived(measure.kind === 'hold' && shown.length > 1 ? preview?.value : undefined);
   const title = $derived(
     place.side
       ? `${place.side === 'left' ? 'Left' : 'Right'} ${measure.sideMeans ?? ''}`

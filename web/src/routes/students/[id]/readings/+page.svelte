@@ -97,10 +97,8 @@
                   {#each lines as line (line.side)}
                     <span class="block">
                       {#if line.change == null || m.kind === 'rate'}{line.count === 1 ? 'the first' : ''}
-                      {:else}{signed(line.change, m.unit)}{#if m.kind === 'range'}{Math.abs(line.change) >
-                          line.mdc95!
-                            ? ''
-                            : ', no detectable change'}{/if}{/if}
+                      {:else}{signed(line.change, m.unit)}{#if m.kind === 'range' && !line.detectable}, no
+                          detectable change{/if}{/if}
                     </span>
                   {/each}
                 </td>
