@@ -50,7 +50,7 @@ export async function student(name, questions) {
 }
 
 export async function time(name, ask, runs = 30) {
-  for (let i = 0; i < 5; i++) await ask();
+  for (let i = 0; i < Math.min(5, runs); i++) await ask();
   const times = [];
   for (let i = 0; i < runs; i++) {
     const from = performance.now();
@@ -59,5 +59,5 @@ export async function time(name, ask, runs = 30) {
   }
   times.sort((a, b) => a - b);
   const ms = (t) => t.toFixed(1).padStart(7);
-  console.log(`  ${name.padEnd(34)} median ${ms(times[runs / 2])} ms, worst of ${runs} ${ms(times.at(-1))} ms`);
+  console.log(`  ${name.padEnd(46)} median ${ms(times[Math.floor(runs / 2)])} ms, worst of ${runs} ${ms(times.at(-1))} ms`);
 }

@@ -1,5 +1,6 @@
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Measuring;
+using Tensarch.Core.Students;
 
 namespace Tensarch.Core.Skills;
 
@@ -24,13 +25,14 @@ public sealed record GateVerdict(Side? Side, int Stage, GateState State, string 
 {
     public int MetCount => Tests.Count(t => t.Outcome == Outcome.Met);
 
-    /// <summary>What to do next: the nearest miss's step, or the decision itself.</summary>
+    /// <summary>What to do next: the nearest miss's step, or the decision itself. Under a hold, nothing but the hold.</summary>
     public NextStep Next =>
         State switch
         {
             GateState.Open => new("decide", Side),
             GateState.Waiting => new("waitForOtherSide", Side?.Other()),
             GateState.Owned => NextStep.Nothing,
+            GateState.Blocked => Tests.First(t => t.Outcome == Outcome.Blocked).Next,
             _ => NearestMiss is { } i ? Tests[i].Next : NextStep.Nothing,
         };
 
@@ -65,7 +67,10 @@ public sealed class Gate(CatalogueContent catalogue)
     /// <summary>Judges one test on every limb that it reads: two verdicts where it reads each side, else one.</summary>
     public IReadOnlyList<TestVerdict> JudgeTest(ReadinessTest test, Ladder ladder, int stage, Side? side, Evidence evidence)
     {
-        var verdicts = test.ReadFrom.ReadFor(side).Select(read => JudgeLimb(test, ladder, stage, read, evidence)).ToList();
+        var verdicts = test
+            .ReadFrom.ReadFor(side)
+            .Select(read => Within(evidence.Cautions, JudgeLimb(test, ladder, stage, read, evidence)))
+            .ToList();
         return test.ReadFrom == Limb.BetterSide
             ? [verdicts.OrderBy(v => v.Outcome.Rank()).ThenByDescending(v => v.Margin ?? double.MinValue).First()]
             : verdicts;
@@ -86,6 +91,22 @@ public sealed class Gate(CatalogueContent catalogue)
             ClearCriterion t => ShownTests.Clear(t, ladder, stage, evidence.Cautions),
             _ => throw new ArgumentOutOfRangeException(nameof(test), test, "No such kind of readiness test."),
         };
+
+    /// <summary>What a caution keeps off today is nobody's next step: the hold is.</summary>
+    private TestVerdict Within(Cautions cautions, TestVerdict verdict) =>
+        verdict.Outcome == Outcome.Met || Allows(cautions, verdict.Test) ? verdict : verdict with { Next = new("resolveHold") };
+
+    private bool Allows(Cautions cautions, ReadinessTest test)
+    {
+        if (MeasureOf(test) is { } measure)
+            return measure.HeldBy(cautions) is null;
+        if (test.ReadDrill is not { } key)
+            return true;
+        var drill = catalogue.Drill(key);
+        return drill
+            .Variants.Where(v => test.ReadVariant is null || v.Key == test.ReadVariant)
+            .Any(v => cautions.Allow(drill.LoadsOf(v, drill.DoseOf(v))));
+    }
 
     private Measure? MeasureOf(ReadinessTest test) => test.ReadMeasure is { } key ? catalogue.Measure(key) : null;
 

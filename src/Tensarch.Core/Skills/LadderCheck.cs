@@ -12,6 +12,10 @@ public static class LadderCheck
 {
     public const int MostStages = 12;
 
+    public const int MostLead = 3;
+
+    public const int MostShelfDays = 90;
+
     /// <summary>Pain above this is a pain event: no gate asks for less care.</summary>
     public const int MostPain = BodySignal.PainEventAbove;
 
@@ -34,6 +38,8 @@ public static class LadderCheck
             problems.Add(Problem.Of("outOfRange", "stages", ("value", ladder.Stages.Count), ("min", 1), ("max", MostStages)));
         if (ladder.Name.Trim().Length is 0 or > 60)
             problems.Add(Problem.Of(ladder.Name.Trim().Length == 0 ? "required" : "tooLong", "name", ("most", 60)));
+        if (ladder.LeadLimit is < 1 or > MostLead)
+            problems.Add(Problem.Of("outOfRange", "leadLimit", ("value", ladder.LeadLimit), ("min", 1), ("max", MostLead)));
         if (ladder.EveryGate.OfType<ClearCriterion>().Count() != 1)
             problems.Add(Problem.Of("clearMissing", "everyGate"));
         if (!ladder.EveryGate.OfType<PainCriterion>().Any(p => p.AtMost <= MostPain))
@@ -99,6 +105,7 @@ public static class LadderCheck
         if (problems.Any(p => p.Field.StartsWith(path, StringComparison.Ordinal)))
             return;
         Limb(test, ladder, path, content, problems);
+        Between(test.Shelf, 1, MostShelfDays, $"{path}.shelfDays", problems);
         switch (test)
         {
             case RomCriterion t:
@@ -110,7 +117,6 @@ public static class LadderCheck
                 Between(t.Seconds, 1, 600, $"{path}.seconds", problems);
                 Between(t.Breaths, 1, 60, $"{path}.breaths", problems);
                 Between(t.Quality, 1, 5, $"{path}.quality", problems);
-                Between(t.ShelfDays, 1, 90, $"{path}.shelfDays", problems);
                 break;
             case RepsCriterion t:
                 Between(t.Reps, 1, 100, $"{path}.reps", problems);
@@ -129,6 +135,8 @@ public static class LadderCheck
                 break;
             case ExitCriterion t:
                 Between(t.Times, 1, 20, $"{path}.times", problems);
+                if (string.IsNullOrWhiteSpace(t.Name))
+                    problems.Add(Problem.Of("required", $"{path}.name"));
                 break;
             case SymmetryCriterion t:
                 Between(t.AtMost, 0, 1000, $"{path}.atMost", problems);
@@ -137,6 +145,8 @@ public static class LadderCheck
             case FormCriterion t:
                 if (t.Items.Count is < 1 or > 10 || t.Items.DistinctBy(i => i.Key).Count() != t.Items.Count)
                     problems.Add(Problem.Of("formItems", $"{path}.items", ("min", 1), ("max", 10)));
+                foreach (var (i, item) in t.Items.Index().Where(x => string.IsNullOrWhiteSpace(x.Item.Name)))
+                    problems.Add(Problem.Of("required", $"{path}.items[{i}].name"));
                 break;
         }
     }

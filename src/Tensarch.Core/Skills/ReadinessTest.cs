@@ -59,6 +59,20 @@ public abstract record ReadinessTest
             _ => null,
         };
 
+    /// <summary>For how many days its evidence counts, where the test says so; a measure says it for its readings.</summary>
+    [JsonIgnore]
+    public int? Shelf =>
+        this switch
+        {
+            HoldCriterion t => t.ShelfDays,
+            RepsCriterion t => t.ShelfDays,
+            RateCriterion t => t.ShelfDays,
+            ExitCriterion t => t.ShelfDays,
+            FormCriterion t => t.ShelfDays,
+            SymmetryCriterion t => t.ShelfDays,
+            _ => null,
+        };
+
     /// <summary>The level of the measure that is read, where it has levels.</summary>
     [JsonIgnore]
     public string? ReadLevel =>

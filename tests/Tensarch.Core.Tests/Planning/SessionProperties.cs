@@ -10,7 +10,7 @@ public class SessionProperties
 {
     private static readonly SessionBuilder Builder = new(Shipped.Content);
 
-    private static readonly Gen<Cautions> AnyCautions =
+    internal static readonly Gen<Cautions> AnyCautions =
         from yes in Gen.Shuffle(Shipped.Content.Questions.Select(q => q.Key).ToArray(), 0, 4)
         from minor in Gen.Bool
         select Cautions.Of(

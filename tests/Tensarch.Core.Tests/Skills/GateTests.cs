@@ -1,5 +1,7 @@
+using CsCheck;
 using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
+using Tensarch.Core.Tests.Planning;
 
 namespace Tensarch.Core.Tests.Skills;
 
@@ -49,6 +51,40 @@ public class GateTests
         var verdict = Gate.Judge(Ladder, Side.Left, 3, 2, Stage3Left(cautions: held));
         Assert.Equal(GateState.Blocked, verdict.State);
         Assert.Equal([LoadTag.Hamstring], Test(verdict, "clear").HeldTags!);
+    }
+
+    [Fact]
+    public void No_next_step_asks_for_what_is_held()
+    {
+        var asked = 0;
+        var any =
+            from cautions in SessionProperties.AnyCautions
+            from ladder in Gen.OneOf(Shipped.Content.Skills.ToArray())
+            from stage in Gen.Int[1, ladder.Stages.Count]
+            from gap in Gen.Double[0, 60]
+            select (cautions, ladder, stage, Stage3Left(gap, cautions: cautions));
+        any.Sample(x =>
+        {
+            var (cautions, ladder, stage, evidence) = x;
+            var verdict = Gate.Judge(ladder, ladder.PerSide ? Side.Left : null, stage, stage, evidence);
+            Assert.Equal(verdict.State == GateState.Blocked, verdict.Tests.Any(t => t.Outcome == Outcome.Blocked));
+            if (verdict.State == GateState.Blocked)
+                Assert.Equal("resolveHold", verdict.Next.Code);
+            foreach (var test in verdict.Tests.Where(t => t.Outcome != Outcome.Met && t.Next.Code != "resolveHold"))
+            {
+                Interlocked.Increment(ref asked);
+                if (test.Test.ReadMeasure is { } measure)
+                    Assert.Null(Shipped.Content.Measure(measure).HeldBy(cautions));
+                if (test.Test.ReadDrill is { } drill && Shipped.Content.Drill(drill) is var d)
+                    Assert.Contains(
+                        d.Variants,
+                        v =>
+                            (test.Test.ReadVariant is null || v.Key == test.Test.ReadVariant)
+                            && d.LoadsOf(v, d.DoseOf(v)).All(l => l.Value == Load.None || cautions[l.Key] != CautionLevel.Held)
+                    );
+            }
+        });
+        Assert.True(asked > 0);
     }
 
     [Fact]

@@ -44,6 +44,20 @@ public class LadderCheckTests
         Assert.Equal("notALadder", ContentLoader.ReadLadder(text, Shipped.Content).Problems[0].Code);
 
     [Fact]
+    public void Nothing_counts_for_ever_and_nothing_is_nameless()
+    {
+        Assert.Equal(
+            ["stages[0].tests[0].shelfDays outOfRange"],
+            Codes(WithTest(Split, 1, 0, new RepsCriterion("split-slide", "sliders", 3, ShelfDays: 0)))
+        );
+        Assert.Equal(
+            ["stages[0].tests[0].shelfDays outOfRange", "stages[0].tests[0].items[1].name required"],
+            Codes(WithTest(Split, 1, 0, new FormCriterion([new("a", "Chest lifted"), new("b", " ")], 400)))
+        );
+        Assert.Equal(["stages[0].tests[0].name required"], Codes(WithTest(Handstand, 1, 0, new ExitCriterion("", "exit-step", 5))));
+    }
+
+    [Fact]
     public void Care_is_not_copied_away()
     {
         Assert.Contains("everyGate clearMissing", Codes(Split with { EveryGate = [new PainCriterion(3, 2)] }));
@@ -52,6 +66,7 @@ public class LadderCheckTests
             "everyGate[0].atMost outOfRange",
             Codes(Split with { EveryGate = [new PainCriterion(5, 2), new ClearCriterion()] })
         );
+        Assert.Contains("leadLimit outOfRange", Codes(Split with { LeadLimit = 0 }));
         Assert.Contains("regions regionsMissing", Codes(Split with { Regions = [LoadTag.Hamstring] }));
         Assert.Contains("requiredTags requiredTagsMissing", Codes(Handstand with { RequiredTags = [.. Handstand.RequiredTags.Skip(1)] }));
         Assert.Contains("startsAtOne startsAtOne", Codes(Own(Shipped.Ladder("shoulderstand")) with { StartsAtOne = false }));

@@ -31,16 +31,20 @@
 >
   <a href={resolve('/students')} class="font-head px-3 py-3 text-xl font-semibold lg:mb-3 lg:px-5">Tensarch</a
   >
-  {#each rooms as room (room.path)}
-    <a
-      href={resolve(room.path)}
-      aria-current={here(room.path) ? 'page' : undefined}
-      class={[
-        'border-base-100 border-b-4 px-3 py-3 lg:border-s-4 lg:border-b-0 lg:px-4',
-        here(room.path) ? 'border-base-content! bg-base-200 font-semibold' : 'text-quiet',
-      ]}>{room.name}</a
-    >
-  {/each}
+  <div
+    class="order-last flex basis-full overflow-x-auto lg:order-none lg:basis-auto lg:flex-col lg:overflow-visible"
+  >
+    {#each rooms as room (room.path)}
+      <a
+        href={resolve(room.path)}
+        aria-current={here(room.path) ? 'page' : undefined}
+        class={[
+          'border-base-100 border-b-4 px-3 py-3 lg:border-s-4 lg:border-b-0 lg:px-4',
+          here(room.path) ? 'border-base-content! bg-base-200 font-semibold' : 'text-quiet',
+        ]}>{room.name}</a
+      >
+    {/each}
+  </div>
   <div class="ms-auto flex gap-1 lg:ms-0 lg:mt-auto lg:flex-col lg:items-stretch lg:px-3">
     <p class="text-quiet hidden px-2 text-sm leading-tight lg:block">{account.me?.user?.name}</p>
     <button class="btn btn-ghost btn-sm px-2 lg:justify-start" onclick={() => theme.toggle()}>

@@ -9,6 +9,7 @@
   import Notice from '$lib/parts/Notice.svelte';
   import { pageText, problemText } from '$lib/parts/problems';
   import { ladderDraft, LadderEditor } from './editor.svelte';
+  import NumberBox from './NumberBox.svelte';
   import StageEditor from './StageEditor.svelte';
   import TrialPanel from './TrialPanel.svelte';
 
@@ -19,7 +20,17 @@
   let { ladder }: Props = $props();
   const editor = new LadderEditor(untrack(() => ladder));
   const whole = $derived(
-    ['everyGate', 'regions', 'requiredTags', 'stages', 'sideMeasures', 'skill', 'perSide', 'startsAtOne']
+    [
+      'everyGate',
+      'regions',
+      'requiredTags',
+      'stages',
+      'sideMeasures',
+      'skill',
+      'perSide',
+      'startsAtOne',
+      'leadLimit',
+    ]
       .map((f) => editor.problem(f))
       .filter((p) => p !== undefined),
   );
@@ -36,7 +47,7 @@
 </script>
 
 <main class="grid min-w-0 content-start xl:grid-cols-[minmax(0,1fr)_20rem] xl:grid-rows-[1fr]">
-  <form class="min-w-0 p-5 lg:p-7" onsubmit={store} novalidate>
+  <form id="ladder" class="min-w-0 p-5 lg:p-7" onsubmit={store} novalidate>
     <h1 class="mb-1">
       {editor.ladder.version === 1 ? 'A ladder of your own' : `Version ${editor.ladder.version}`}
     </h1>
@@ -58,6 +69,12 @@
         {/snippet}
       </Field>
     </div>
+    {#if editor.ladder.perSide}
+      <div class="mb-5 flex flex-wrap items-center gap-2 text-sm">
+        One side may lead the other by
+        <NumberBox label="Lead limit" bind:value={editor.ladder.leadLimit} changed={() => editor.changed()} /> stages
+      </div>
+    {/if}
     {#each whole as p, i (i)}<p class="text-error mb-2 text-sm font-semibold" role="alert">
         {problemText(p)}
       </p>{/each}
@@ -67,9 +84,14 @@
     {#if editor.refusal}
       <div class="mb-3"><Notice tone="error">{pageText(editor.refusal.code)}</Notice></div>
     {/if}
+  </form>
+  <TrialPanel {editor}>
     <div class="flex flex-wrap gap-3">
       {#if account.mayWrite}
-        <button class="btn btn-primary" disabled={editor.busy || !!editor.trial?.problems.length}
+        <button
+          class="btn btn-primary"
+          form="ladder"
+          disabled={editor.busy || !!editor.trial?.problems.length}
           >Store as version {editor.ladder.version}</button
         >
       {/if}
@@ -79,6 +101,5 @@
         onclick={() => ladderDraft.forget(editor.ladder.key)}>Throw the draft away</a
       >
     </div>
-  </form>
-  <TrialPanel {editor} />
+  </TrialPanel>
 </main>

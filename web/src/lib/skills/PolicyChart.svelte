@@ -13,13 +13,14 @@
     about: string;
     lines: Line[];
     value: (point: Schemas['PolicyPoint']) => number | undefined;
-    /** The value at the top of the chart. */
-    top: number;
+    /** Where a line is drawn across; the last one is the top of the chart. */
+    ticks: number[];
     show: (value: number) => string;
   }
 
-  let { title, about, lines, value, top, show }: Props = $props();
+  let { title, about, lines, value, ticks, show }: Props = $props();
   const box = { width: 460, height: 260, left: 52, right: 16, top: 12, bottom: 40 };
+  const top = $derived(ticks.at(-1)!);
   const distances = $derived(lines[0]!.points.map((p) => p.distanceSem));
   const [low, high] = $derived([Math.min(...distances), Math.max(...distances)]);
   const x = $derived(
@@ -49,15 +50,9 @@
     role="img"
     aria-label="{title}: {lines.map((l) => l.name).join(', ')}"
   >
-    {#each [0, 0.25, 0.5, 0.75, 1] as share (share)}
-      <line
-        x1={box.left}
-        x2={box.width - box.right}
-        y1={y(share * top)}
-        y2={y(share * top)}
-        class="grid-line"
-      />
-      <text x={box.left - 6} y={y(share * top)} dy="0.35em" text-anchor="end">{show(share * top)}</text>
+    {#each ticks as tick (tick)}
+      <line x1={box.left} x2={box.width - box.right} y1={y(tick)} y2={y(tick)} class="grid-line" />
+      <text x={box.left - 6} y={y(tick)} dy="0.35em" text-anchor="end">{show(tick)}</text>
     {/each}
     {#each whole as d (d)}
       <text x={x(d)} y={box.height - box.bottom + 16} text-anchor="middle">{number(d, 0)}</text>

@@ -1,56 +1,61 @@
 <script lang="ts">
+  import type { Snippet } from 'svelte';
   import { resolve } from '$app/paths';
   import SideMark from '$lib/parts/SideMark.svelte';
   import { problemText } from '$lib/parts/problems';
   import type { LadderEditor } from './editor.svelte';
+  import { placeOf } from './testKinds';
   import { stateName } from './words';
 
   interface Props {
     editor: LadderEditor;
+    /** What to do with the draft. */
+    children: Snippet;
   }
 
-  let { editor }: Props = $props();
+  let { editor, children }: Props = $props();
   const trial = $derived(editor.trial);
 </script>
 
-<aside
-  class="ruled bg-base-200 border-y p-5 xl:border-y-0 xl:border-s"
-  aria-label="On your students"
-  aria-live="polite"
->
-  <h2 class="mb-2">On your students</h2>
-  {#if !trial}
-    <p class="text-quiet text-sm">Asking…</p>
-  {:else if trial.problems.length}
-    <p class="next-thing mb-2 font-semibold">
-      {trial.problems.length === 1 ? 'One thing' : `${trial.problems.length} things`} to mend first.
-    </p>
-    <ul class="text-sm">
-      {#each trial.problems as p, i (i)}<li class="ruled border-t py-1">
-          <span class="text-quiet">{p.field}</span><br />{problemText(p)}
-        </li>{/each}
-    </ul>
-  {:else}
-    <p class="mb-2 text-sm">
-      {trial.tried === 0
-        ? 'Nobody is on this skill.'
-        : trial.changes.length === 0
-          ? `None of ${trial.tried} gates would say anything else.`
-          : `${trial.changes.length} of ${trial.tried} gates would say something else:`}
-    </p>
-    <ul class="text-sm">
-      {#each trial.changes as c (c.studentId + c.side)}
-        <li class="ruled border-t py-2">
-          <a class="font-semibold hover:underline" href={resolve('/students/[id]', { id: c.studentId })}
-            >{c.name}</a
-          >
-          <SideMark side={c.side} text="{c.side ?? 'stage'} {c.stage}" /><br />
-          {stateName(c.state)}, {c.met} of {c.tests} →
-          <strong
-            >{c.newStage !== c.stage ? `stage ${c.newStage}, ` : ''}{stateName(c.newState)}, {c.newMet} of {c.newTests}</strong
-          >
-        </li>
-      {/each}
-    </ul>
-  {/if}
+<aside class="ruled bg-base-200 border-y p-5 xl:border-y-0 xl:border-s" aria-label="On your students">
+  <div class="xl:sticky xl:top-5">
+    {@render children()}
+    <h2 class="mt-5 mb-2">On your students</h2>
+    <div aria-live="polite" class="xl:max-h-[70vh] xl:overflow-y-auto">
+      {#if !trial}
+        <p class="text-quiet text-sm">Asking…</p>
+      {:else if trial.problems.length}
+        <p class="next-thing mb-2 font-semibold">
+          {trial.problems.length === 1 ? 'One thing' : `${trial.problems.length} things`} to mend first.
+        </p>
+        <ul class="text-sm">
+          {#each trial.problems as p, i (i)}<li class="ruled border-t py-1">
+              <span class="text-quiet">{placeOf(editor.ladder, p.field)}</span><br />{problemText(p)}
+            </li>{/each}
+        </ul>
+      {:else}
+        <p class="mb-2 text-sm">
+          {trial.tried === 0
+            ? 'Nobody is on this skill.'
+            : trial.changes.length === 0
+              ? `None of ${trial.tried} gates would say anything else.`
+              : `${trial.changes.length} of ${trial.tried} gates would say something else:`}
+        </p>
+        <ul class="text-sm">
+          {#each trial.changes as c (c.studentId + c.side)}
+            <li class="ruled border-t py-2">
+              <a class="font-semibold hover:underline" href={resolve('/students/[id]', { id: c.studentId })}
+                >{c.name}</a
+              >
+              <SideMark side={c.side} text="{c.side ?? 'stage'} {c.stage}" /><br />
+              {stateName(c.state)}, {c.met} of {c.tests} →
+              <strong
+                >{c.newStage !== c.stage ? `stage ${c.newStage}, ` : ''}{stateName(c.newState)}, {c.newMet} of {c.newTests}</strong
+              >
+            </li>
+          {/each}
+        </ul>
+      {/if}
+    </div>
+  </div>
 </aside>

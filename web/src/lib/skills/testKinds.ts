@@ -5,9 +5,10 @@ type Test = Schemas['ReadinessTest'];
 type Kind = NonNullable<Test['kind']>;
 
 /** The kinds of test that a coach can add to a stage. */
-export const testKinds: { kind: Kind; name: string }[] = [
+export const testKinds: { kind: Kind | 'drillHold'; name: string }[] = [
   { kind: 'rom', name: 'Range or line' },
   { kind: 'hold', name: 'Hold' },
+  { kind: 'drillHold', name: 'Hold in a drill' },
   { kind: 'reps', name: 'Repetitions' },
   { kind: 'rate', name: 'Success rate' },
   { kind: 'symmetry', name: 'Left against right' },
@@ -25,8 +26,17 @@ const firstMeasure = (kinds: Schemas['MeasureKind'][]): Schemas['Measure'] =>
 const limbOf = (perSide: boolean, ladderPerSide: boolean) =>
   !perSide ? ('bilateral' as const) : ladderPerSide ? ('thisSide' as const) : ('eachSide' as const);
 
+/** Where in a ladder a problem lies, in words: the stage and the kind of test. */
+export function placeOf(ladder: Schemas['Ladder'], field: string): string {
+  const found = /^stages\[(\d+)\](?:\.tests\[(\d+)\])?/.exec(field);
+  const stage = found && ladder.stages[Number(found[1])];
+  if (!stage) return field === 'name' ? 'Name' : 'The ladder';
+  const test = found[2] === undefined ? undefined : stage.tests[Number(found[2])];
+  return `Stage ${stage.number} ${stage.name}${test ? `, ${kindName(test.kind).toLowerCase()}` : ''}`;
+}
+
 /** A test of a kind to start from; the coach changes what it asks. */
-export function blankTest(kind: Kind, ladder: Schemas['Ladder']): Test {
+export function blankTest(kind: Kind | 'drillHold', ladder: Schemas['Ladder']): Test {
   switch (kind) {
     case 'hold': {
       const measure = firstMeasure(['hold']);
@@ -39,6 +49,19 @@ export function blankTest(kind: Kind, ladder: Schemas['Ladder']): Test {
         breathFree: false,
         shelfDays: 21,
         limb: limbOf(measure.perSide, ladder.perSide),
+      };
+    }
+    case 'drillHold': {
+      const drill = catalogue.content!.drills.find((d) => d.kind === 'end-range')!;
+      return {
+        kind: 'hold',
+        drill: drill.key,
+        variant: drill.variants[0]!.key,
+        seconds: 30,
+        twoDays: false,
+        breathFree: false,
+        shelfDays: 21,
+        limb: ladder.perSide ? 'thisSide' : 'bilateral',
       };
     }
     case 'reps': {

@@ -7,6 +7,12 @@
   import PolicyChart from '$lib/skills/PolicyChart.svelte';
   import { parseNumber } from '$lib/students/body';
 
+  /** Whole days, five lines or so, past the longest. */
+  function daysUpTo(longest: number): number[] {
+    const step = Math.max(1, Math.ceil(longest / 5));
+    return Array.from({ length: Math.max(2, Math.ceil(longest / step)) + 1 }, (_, i) => i * step);
+  }
+
   const fields = [
     { key: 'z', label: 'z of one test', hint: 'Shipped: 1.28, 90 % one-sided.' },
     { key: 'confirmingTests', label: 'Confirming tests', hint: '2: two in a row; 0: none.' },
@@ -117,21 +123,22 @@
         about="Left of the line, every pass is a false one."
         {lines}
         value={(p) => p.passWithin.at(-1)!}
-        top={1}
-        show={percent}
+        ticks={[0, 0.25, 0.5, 0.75, 1]}
+        show={(share) => `${number(100 * share, 0)} %`}
       />
       <PolicyChart
         title="Days until the ready pass"
         about="Mean, from the first test day, of those who pass."
         lines={lines.map((l) => ({ ...l, points: l.points.filter((p) => p.distanceSem >= 0) }))}
         value={(p) => p.meanDelayDays ?? undefined}
-        top={Math.max(
-          4,
-          ...lines.flatMap((l) =>
-            l.points.filter((p) => p.distanceSem >= 0).map((p) => p.meanDelayDays ?? 0),
+        ticks={daysUpTo(
+          Math.max(
+            ...lines.flatMap((l) =>
+              l.points.filter((p) => p.distanceSem >= 0).map((p) => p.meanDelayDays ?? 0),
+            ),
           ),
         )}
-        show={(days) => `${number(days, 1)} d`}
+        show={(days) => `${number(days, 0)} d`}
       />
     </div>
     <table class="mt-6 w-full max-w-3xl text-sm">

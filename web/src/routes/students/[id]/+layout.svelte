@@ -36,10 +36,11 @@
     const p = student.page;
     if (!p) return '';
     const held = p.cautions.tags.filter((t) => t.level === 'held').length;
+    const limited = p.cautions.tags.length - held;
     const cautions = !p.screened
       ? 'intake screen not up to date'
       : p.cautions.tags.length
-        ? `${held} held, ${p.cautions.tags.length - held} limited`
+        ? [held && `${held} held`, limited && `${limited} limited`].filter(Boolean).join(', ')
         : 'no cautions';
     return [
       p.student.ageYears,

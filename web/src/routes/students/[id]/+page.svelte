@@ -87,7 +87,7 @@
             {#if skill.standard}<p class="text-quiet text-sm">hips {skill.standard}</p>{/if}
             <p class="font-head mt-1 text-lg font-semibold">
               {#each skill.sides as s, i (s.side)}
-                {#if i}<span class="text-quiet">·</span>{/if}
+                {#if i}<span class="text-quiet">&nbsp;·&nbsp;</span>{/if}
                 <SideMark side={s.side} text={short(s.side)} />
               {/each}
             </p>
