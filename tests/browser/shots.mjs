@@ -54,11 +54,18 @@ const small = await open('chalk', phone);
 await shoot((await open('chalk', undefined, false)).page, '/sign-in', 'sign-in');
 await shoot(desk.page, '/students', 'roster');
 await shoot(desk.page, `/students/${desk.id('Sunniva')}`, 'student');
-await shoot(dark.page, `/students/${dark.id('Nkechi')}`, 'student-dark');
+await shoot(dark.page, `/students/${dark.id('Kofi')}`, 'student-dark');
 await shoot(small.page, `/students/${small.id('Sunniva')}`, 'student-phone');
 await shoot(desk.page, '/readiness', 'readiness');
-await shoot(desk.page, `/students/${desk.id('Anselm')}/cautions`, 'cautions');
+await shoot(desk.page, `/students/${desk.id('Rosalind')}/cautions`, 'cautions');
 await shoot(desk.page, `/students/${desk.id('Sunniva')}/decisions`, 'decisions');
+await shoot(desk.page, `/students/${desk.id('Dario')}`, 'placing');
+await shoot(desk.page, '/ladders/policy', 'policy-bench');
+await desk.page.goto('/ladders');
+await desk.page.getByRole('button', { name: 'Copy Front split' }).click();
+await desk.page.getByRole('region', { name: 'Stage 3' }).getByLabel('Threshold').first().fill('25');
+await desk.page.getByText('would say something else').waitFor();
+await shoot(desk.page, undefined, 'ladder-editor');
 
 /** A sitting with the measures named, opened on a page. */
 async function sit(view, name, measures) {
