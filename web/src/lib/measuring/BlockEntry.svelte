@@ -1,7 +1,8 @@
 <script lang="ts">
   import { api, ask, type Schemas } from '$lib/api/client';
   import { chosen, withUnit } from '$lib/parts/format';
-  import type { Bench, Place } from './bench.svelte';
+  import type { Bench } from './bench.svelte';
+  import type { Place } from './entry';
   import { faceNames } from './words';
 
   interface Props {

@@ -1,6 +1,6 @@
 <script lang="ts">
-  import type { Bench, Place } from './bench.svelte';
-  import { mostAttempts } from './entry';
+  import type { Bench } from './bench.svelte';
+  import { mostAttempts, type Place } from './entry';
   import { ofAttempts } from './words';
 
   interface Props {

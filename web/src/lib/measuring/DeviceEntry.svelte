@@ -1,6 +1,7 @@
 <script lang="ts">
   import { number, withUnit } from '$lib/parts/format';
-  import type { Bench, Place } from './bench.svelte';
+  import type { Bench } from './bench.svelte';
+  import type { Place } from './entry';
   import Dial from './Dial.svelte';
   import type { Device } from './device.svelte';
 

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { number } from '$lib/parts/format';
-  import type { Bench, Place } from './bench.svelte';
+  import type { Bench } from './bench.svelte';
+  import type { Place } from './entry';
   import NumberEntry from './NumberEntry.svelte';
   import type { Stopwatch } from './stopwatch.svelte';
 

@@ -1,7 +1,7 @@
 <script lang="ts">
   import Field from '$lib/parts/Field.svelte';
-  import type { Bench, Place } from './bench.svelte';
-  import { mostTrials, readTrial } from './entry';
+  import type { Bench } from './bench.svelte';
+  import { mostTrials, readTrial, type Place } from './entry';
 
   interface Props {
     bench: Bench;

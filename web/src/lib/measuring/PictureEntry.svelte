@@ -2,8 +2,8 @@
   import { api, ask } from '$lib/api/client';
   import Notice from '$lib/parts/Notice.svelte';
   import { shortDay } from '$lib/parts/format';
-  import type { Bench, Place } from './bench.svelte';
-  import { mostTrials } from './entry';
+  import type { Bench } from './bench.svelte';
+  import { mostTrials, type Place } from './entry';
   import LandmarkPlacer from './LandmarkPlacer.svelte';
   import PictureUpload from './PictureUpload.svelte';
 

@@ -3,7 +3,6 @@ import { catalogue } from '$lib/catalogue/catalogue.svelte';
 import { iso } from '$lib/parts/instant';
 import { parseNumber } from '$lib/students/body';
 import {
-  beginnings,
   blankEntry,
   draftOf,
   captured,
@@ -13,18 +12,13 @@ import {
   mostAttempts,
   mostTrials,
   readTrial,
+  requestOf,
   type Entry,
+  type Place,
 } from './entry';
+import { lookAt, type Live } from './look';
 
 type Side = Schemas['Side'];
-export type Place = Schemas['SittingSide'];
-
-export type Live = {
-  preview?: Schemas['PreviewResponse'];
-  verdicts?: { need: Schemas['BenchNeed']; answer: Schemas['RomTestResponse'] }[];
-  splitAngleDeg?: number;
-  straddle?: Schemas['StraddleResponse'];
-};
 
 /** A sitting at the bench: what is captured is kept here and on the server until it is a reading. */
 export class Bench {
@@ -310,30 +304,11 @@ export class Bench {
 
   #body(place: Place, confirmed = false): Schemas['ReadingRequest'] {
     const entry = $state.snapshot(this.entry(place)) as Entry;
-    const counts = this.measure.kind === 'rate';
     return {
-      id: entry.id,
-      measure: this.measure.key,
-      side: place.side,
-      level: place.level,
-      warmth: place.warmth,
+      ...requestOf(entry, this.measure, place),
       standard: this.standard,
-      instrument: entry.instrument,
-      trials: entry.trials,
-      successes: counts ? entry.hits.filter((h) => h).length : null,
-      attempts: counts ? entry.hits.length : null,
-      hits: counts ? entry.hits : null,
-      stacks: entry.instrument === 'blockStack' && entry.stacks.length ? entry.stacks : null,
-      marks: entry.marks.length ? entry.marks : null,
-      compensations: entry.compensations,
-      quality: parseNumber(entry.quality),
-      sensation: parseNumber(entry.sensation),
-      pain: parseNumber(entry.pain),
-      note: entry.note || null,
-      takenAt: null,
       sittingId: this.sittingId,
       confirmed,
-      trialsAt: this.measure.kind === 'hold' ? beginnings(entry) : null,
     };
   }
 
@@ -345,69 +320,14 @@ export class Bench {
       return;
     }
     try {
-      const body = { ...this.#body(place), quality: null, sensation: null, pain: null };
-      const preview = await ask(
-        api.POST('/api/v1/students/{studentId}/readings/preview', {
-          params: { path: { studentId: this.studentId } },
-          body,
-        }),
-      );
-      const [verdicts, splitAngleDeg, straddle] = await Promise.all([
-        this.#verdicts(place, preview),
-        this.#splitAngle(place, preview.value),
-        this.#straddle(preview.value),
-      ]);
-      if (countOf(this.entry(place)) === countOf(entry))
-        this.live[place.slot] = { preview, verdicts, splitAngleDeg, straddle };
+      const live = await lookAt(this.studentId, this.view!, this.measure, place, this.#body(place));
+      if (countOf(this.entry(place)) === countOf(entry)) this.live[place.slot] = live;
     } catch (error) {
       this.problems[place.slot] =
         error instanceof Refusal && error.problems.length
           ? error.problems
           : [{ code: error instanceof Refusal ? error.code : 'unreachable', field: 'trials' }];
     }
-  }
-
-  async #verdicts(place: Place, preview: Schemas['PreviewResponse']): Promise<Live['verdicts']> {
-    const now = iso(Date.now());
-    return Promise.all(
-      place.needs.map(async (need) => ({
-        need,
-        answer: await ask(
-          api.POST('/api/v1/compute/rom-test', {
-            body: {
-              comparison: need.comparison,
-              threshold: need.threshold,
-              sem: preview.sem,
-              betweenDays: preview.tau,
-              resolution: preview.resolution,
-              shelfDays: this.measure.shelfDays,
-              minTrials: need.minTrials,
-              now,
-              readings: [...place.recent.filter((r) => r.at <= now), { at: now, trials: preview.trials }],
-            },
-          }),
-        ),
-      })),
-    );
-  }
-
-  async #splitAngle(place: Place, gapCm: number): Promise<number | undefined> {
-    const { leftLegCm, rightLegCm } = this.view!;
-    if (this.measure.key !== 'front-split-gap' || leftLegCm == null || rightLegCm == null) return undefined;
-    const [frontLegCm, backLegCm] = place.side === 'left' ? [leftLegCm, rightLegCm] : [rightLegCm, leftLegCm];
-    const answer = await ask(
-      api.POST('/api/v1/compute/split-angle', { body: { gapCm, frontLegCm, backLegCm } }),
-    );
-    return answer.angleDeg;
-  }
-
-  async #straddle(heelDistanceCm: number): Promise<Schemas['StraddleResponse'] | undefined> {
-    const { leftLegCm, rightLegCm, hipWidthCm } = this.view!;
-    if (this.measure.key !== 'straddle-heel-distance' || leftLegCm == null || rightLegCm == null)
-      return undefined;
-    return ask(
-      api.POST('/api/v1/compute/straddle', { body: { leftLegCm, rightLegCm, hipWidthCm, heelDistanceCm } }),
-    );
   }
 
   choose(side: Side): void {

@@ -1,6 +1,9 @@
 import type { Schemas } from '$lib/api/client';
 import { parseNumber } from '$lib/students/body';
 
+/** One side of a measure at a level and a warmth: where a reading is captured. */
+export type Place = Schemas['SittingSide'];
+
 /** What is being read on one side of one measure. */
 export type Entry = Schemas['Draft'] & {
   /** What stands in the trial field: kept as typed. */
@@ -88,5 +91,31 @@ export function merge(mine: Entry, theirs: Schemas['Draft'], version: number): E
     marks: both(mine.marks, theirs.marks, mostTrials),
     compensations: [...new Set([...theirs.compensations, ...mine.compensations])],
     version,
+  };
+}
+
+/** What was captured, as a reading of its measure; the sitting adds its standard and its own id. */
+export function requestOf(entry: Entry, measure: Schemas['Measure'], place: Place) {
+  const counts = measure.kind === 'rate';
+  return {
+    id: entry.id,
+    measure: measure.key,
+    side: place.side,
+    level: place.level,
+    warmth: place.warmth,
+    instrument: entry.instrument,
+    trials: entry.trials,
+    successes: counts ? entry.hits.filter((h) => h).length : null,
+    attempts: counts ? entry.hits.length : null,
+    hits: counts ? entry.hits : null,
+    stacks: entry.instrument === 'blockStack' && entry.stacks.length ? entry.stacks : null,
+    marks: entry.marks.length ? entry.marks : null,
+    compensations: entry.compensations,
+    quality: parseNumber(entry.quality),
+    sensation: parseNumber(entry.sensation),
+    pain: parseNumber(entry.pain),
+    note: entry.note || null,
+    takenAt: null,
+    trialsAt: measure.kind === 'hold' ? beginnings(entry) : null,
   };
 }
