@@ -66,9 +66,25 @@ internal static class Shipped
             forms ?? [],
             exits ?? [],
             decisions ?? [],
-            cautions ?? Cautions.None(),
+            cautions ?? Core.Students.Cautions.None(),
             Now,
             DateOnly.FromDateTime(Now.UtcDateTime)
+        );
+
+    /// <summary>The cautions of an adult who answered these questions with yes.</summary>
+    public static Cautions Cautions(params string[] yes) =>
+        Core.Students.Cautions.Of(
+            Content.Questions,
+            new(
+                ScreenState.Current,
+                [.. yes.Select(q => new YesAnswer(q, Now))],
+                false,
+                false,
+                7,
+                [],
+                [],
+                DateOnly.FromDateTime(Now.UtcDateTime)
+            )
         );
 
     public static LoggedSet Set(

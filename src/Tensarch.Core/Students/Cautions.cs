@@ -9,6 +9,7 @@ namespace Tensarch.Core.Students;
 /// <param name="LiftedBy">What would lift it.</param>
 /// <param name="ClearedUntil">A clearance lifts it up to this day: it does not count today.</param>
 /// <param name="LapsedOn">A clearance that lifted it has lapsed: the hold is back since this day.</param>
+/// <param name="ClearedBefore">A clearance stands for the tag, but is older than this: it lifts nothing that came after it.</param>
 public sealed record CautionReason(
     LoadTag Tag,
     CautionLevel Level,
@@ -18,7 +19,8 @@ public sealed record CautionReason(
     SignalKind? Signal = null,
     DateTimeOffset? Since = null,
     DateOnly? ClearedUntil = null,
-    DateOnly? LapsedOn = null
+    DateOnly? LapsedOn = null,
+    bool ClearedBefore = false
 )
 {
     /// <summary>Counts today.</summary>
@@ -77,8 +79,9 @@ public sealed record Cautions(
 
     public static Cautions Of(IReadOnlyList<IntakeQuestion> questions, Screening screening)
     {
-        var yes = questions.Where(q => screening.Yes.Contains(q.Key)).ToList();
-        List<CautionReason> reasons = [.. FromScreen(screening), .. FromIntake(yes, screening), .. FromHolds(screening)];
+        var answered = questions.Join(screening.Yes, q => q.Key, y => y.Question, (q, y) => (Question: q, y.At)).ToList();
+        var yes = answered.Select(a => a.Question).ToList();
+        List<CautionReason> reasons = [.. FromScreen(screening), .. FromIntake(answered, screening), .. FromHolds(screening)];
         return new(
             LoadTags.All.ToDictionary(
                 t => t,
@@ -109,11 +112,14 @@ public sealed record Cautions(
         }
     }
 
-    private static IEnumerable<CautionReason> FromIntake(IReadOnlyList<IntakeQuestion> yes, Screening screening) =>
-        from question in yes
-        from effect in question.Effects
+    private static IEnumerable<CautionReason> FromIntake(
+        IReadOnlyList<(IntakeQuestion Question, DateTimeOffset At)> answered,
+        Screening screening
+    ) =>
+        from yes in answered
+        from effect in yes.Question.Effects
         from tag in effect.Covers
-        select Weighed(new(tag, effect.Level, "intake", LiftedBy.Clearance, question.Key), screening, null);
+        select Weighed(new(tag, effect.Level, "intake", LiftedBy.Clearance, yes.Question.Key), screening, c => c.RecordedAt >= yes.At);
 
     private static IEnumerable<CautionReason> FromHolds(Screening screening) =>
         from hold in screening.Holds
@@ -125,16 +131,20 @@ public sealed record Cautions(
             Signal: hold.Signal,
             Since: hold.Since
         )
-        select hold.NeedsClinician ? Weighed(reason, screening, DateOnly.FromDateTime(hold.Since.UtcDateTime)) : reason;
+        select hold.NeedsClinician ? Weighed(reason, screening, c => c.RecordedAt >= hold.Since && c.From >= hold.SinceDay) : reason;
 
-    /// <summary>Holds a reason against the clearances: one that covers its tag today lifts it. One from before the event says nothing about it.</summary>
-    private static CautionReason Weighed(CautionReason reason, Screening screening, DateOnly? notBefore)
+    /// <summary>Holds a reason against the clearances: one that knows of it and covers its tag today lifts it.</summary>
+    private static CautionReason Weighed(CautionReason reason, Screening screening, Func<Clearance, bool> knows)
     {
-        var about = screening.Clearances.Where(c => c.Tags.Contains(reason.Tag) && (notBefore is null || c.From >= notBefore)).ToList();
+        var about = screening.Clearances.Where(c => c.Tags.Contains(reason.Tag) && knows(c)).ToList();
         var standing = about.Where(c => c.StandsOn(screening.Today)).ToList();
         if (standing.Count > 0)
             return reason with { ClearedUntil = standing.Max(c => c.LapsesOn).AddDays(-1) };
         var lapsed = about.Where(c => c.LapsesOn <= screening.Today && c.LapsesOn > c.From).ToList();
-        return lapsed.Count > 0 ? reason with { LapsedOn = lapsed.Max(c => c.LapsesOn) } : reason;
+        return reason with
+        {
+            LapsedOn = lapsed.Count > 0 ? lapsed.Max(c => c.LapsesOn) : null,
+            ClearedBefore = screening.Clearances.Any(c => c.Covers(reason.Tag, screening.Today)),
+        };
     }
 }

@@ -1,10 +1,18 @@
 namespace Tensarch.Core.Students;
 
 /// <summary>A tag held by what happened in training.</summary>
+/// <param name="SinceDay">The day in the studio's time zone.</param>
 /// <param name="NeedsClinician">Lifted by a clinician's clearance only; else by a coach's recorded review.</param>
 /// <param name="PainFreeSessions">Sessions logged since without a pain event in it.</param>
 /// <param name="Signal">The signal that raised it under a stop rule; none when two pain events did.</param>
-public sealed record ReviewHold(LoadTag Tag, DateTimeOffset Since, bool NeedsClinician, int PainFreeSessions, SignalKind? Signal = null)
+public sealed record ReviewHold(
+    LoadTag Tag,
+    DateTimeOffset Since,
+    DateOnly SinceDay,
+    bool NeedsClinician,
+    int PainFreeSessions,
+    SignalKind? Signal = null
+)
 {
     /// <summary>A coach's review is taken no earlier than after so many pain-free sessions.</summary>
     public const int PainFreeSessionsNeeded = 2;
@@ -22,11 +30,13 @@ public static class ReviewHolds
     public const int PainWindowDays = 14;
 
     /// <param name="sessions">When each session was logged.</param>
+    /// <param name="dayOf">The studio's day of an instant.</param>
     public static IReadOnlyList<ReviewHold> From(
         IReadOnlyList<StopRule> rules,
         IReadOnlyList<BodySignal> signals,
         IReadOnlyList<HoldReview> reviews,
-        IReadOnlyList<DateTimeOffset> sessions
+        IReadOnlyList<DateTimeOffset> sessions,
+        Func<DateTimeOffset, DateOnly> dayOf
     )
     {
         var raised = ByPain(signals).Concat(ByRule(rules, signals));
@@ -38,6 +48,7 @@ public static class ReviewHolds
             select new ReviewHold(
                 same.Key.Tag,
                 last.Since,
+                dayOf(last.Since),
                 same.Key.NeedsClinician,
                 PainFree(same.Key.Tag, last.Since, signals, sessions),
                 last.Signal

@@ -16,15 +16,18 @@ public enum ScreenState
     SomethingChanged,
 }
 
+/// <summary>A question that was answered with yes, and when it was: the same answer given again changes nothing.</summary>
+public sealed record YesAnswer(string Question, DateTimeOffset At);
+
 /// <summary>Everything that decides what a student may do on a day.</summary>
-/// <param name="Yes">Keys of the questions whose newest answer is yes.</param>
+/// <param name="Yes">The questions whose newest answer is yes.</param>
 /// <param name="Minor">Under 18 on the day, by birth date or by answer.</param>
 /// <param name="GuardianConsent">A guardian's consent is on record.</param>
 /// <param name="SensationCeiling">The coach's own ceiling for the student, of 10.</param>
 /// <param name="Clearances">All that were ever recorded: a lapsed one says why a hold is back.</param>
 public sealed record Screening(
     ScreenState Screen,
-    IReadOnlyCollection<string> Yes,
+    IReadOnlyCollection<YesAnswer> Yes,
     bool Minor,
     bool GuardianConsent,
     int SensationCeiling,
@@ -52,12 +55,14 @@ public sealed record Screening(
 /// A clinician's clearance: the role (no name needed), the tags it covers, the first and the last day it holds; withdrawn early where a
 /// coach recorded that.
 /// </summary>
+/// <param name="RecordedAt">It speaks of what was known by then, and lifts nothing that came later.</param>
 public sealed record Clearance(
     Guid Id,
     string Role,
     IReadOnlyList<LoadTag> Tags,
     DateOnly From,
     DateOnly Until,
+    DateTimeOffset RecordedAt,
     DateOnly? WithdrawnOn = null
 )
 {

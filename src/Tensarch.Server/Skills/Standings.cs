@@ -157,17 +157,19 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
             .OrderBy(s => s.At)
             .ToList();
         var reviews = facts.Reviews[id].Select(r => new HoldReview(r.Tag, r.At)).ToList();
-        var holds = ReviewHolds.From(catalogue.StopRules, signals, reviews, [.. sessions.Select(s => s.StartedAt)]);
+        var holds = ReviewHolds.From(catalogue.StopRules, signals, reviews, [.. sessions.Select(s => s.StartedAt)], clock.DayOf);
         var withdrawn = facts.Withdrawals[id].ToDictionary(w => w.ClearanceId, w => w.On);
         var clearances = facts
             .Clearances[id]
-            .Select(c => (c, new Clearance(c.Id, c.Role, c.Tags, c.From, c.Until, withdrawn.TryGetValue(c.Id, out var on) ? on : null)))
+            .Select(c =>
+                (c, new Clearance(c.Id, c.Role, c.Tags, c.From, c.Until, c.At, withdrawn.TryGetValue(c.Id, out var on) ? on : null))
+            )
             .ToList();
         var cautions = Cautions.Of(
             catalogue.Questions,
             new(
                 screen.State,
-                [.. answers.Values.Where(a => a.Yes).Select(a => a.Question)],
+                [.. answers.Values.Where(a => a.Yes).Select(a => new YesAnswer(a.Question, a.At))],
                 IsMinor(student, answers, today),
                 student.GuardianConsentOn is not null,
                 student.SensationCeiling,

@@ -201,7 +201,7 @@ public static class StudentEndpoints
                     catalogue.Questions,
                     new(
                         ScreenState.Current,
-                        [.. request.Yes],
+                        [.. request.Yes.Select(q => new YesAnswer(q, clock.Now))],
                         minor,
                         request.GuardianConsentOn is not null,
                         request.SensationCeiling ?? 10,

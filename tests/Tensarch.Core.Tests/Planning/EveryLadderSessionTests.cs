@@ -86,10 +86,7 @@ public class EveryLadderSessionTests
     [Fact]
     public void A_neck_hold_leaves_stage_one_of_the_shoulderstand_a_full_practice()
     {
-        var held = Cautions.Of(
-            Shipped.Content.Questions,
-            new(ScreenState.Current, ["neck"], false, false, 7, [], [], DateOnly.FromDateTime(Shipped.Now.UtcDateTime))
-        );
+        var held = Shipped.Cautions("neck");
         Assert.Contains("legs-up-support", Planned("shoulderstand", 1, held));
         Assert.DoesNotContain("half-shoulderstand", Planned("shoulderstand", 3, held));
         Assert.Contains("legs-up-support", Planned("shoulderstand", 3, held));

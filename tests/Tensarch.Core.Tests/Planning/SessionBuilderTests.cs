@@ -124,7 +124,7 @@ public class SessionBuilderTests
     [Fact]
     public void A_limited_hamstring_gets_no_heavy_split_work()
     {
-        var limited = Cautions.Of(Shipped.Content.Questions, new(ScreenState.Current, ["hamstring"], false, false, 7, [], [], Stage4.Date));
+        var limited = Shipped.Cautions("hamstring");
         var plan = Plan(Stage4 with { Cautions = limited });
         Assert.Null(Find(plan, "split-support"));
         Assert.NotNull(Find(plan, "low-lunge"));

@@ -15,7 +15,16 @@ public class SessionProperties
         from minor in Gen.Bool
         select Cautions.Of(
             Shipped.Content.Questions,
-            new(ScreenState.Current, yes, minor, true, 7, [], [], DateOnly.FromDateTime(Shipped.Now.UtcDateTime))
+            new(
+                ScreenState.Current,
+                [.. yes.Select(q => new YesAnswer(q, Shipped.Now))],
+                minor,
+                true,
+                7,
+                [],
+                [],
+                DateOnly.FromDateTime(Shipped.Now.UtcDateTime)
+            )
         );
 
     private static Gen<SideState> AnyLeft(Ladder ladder) =>
@@ -160,10 +169,7 @@ public class SessionProperties
     [Fact]
     public void Everything_held_makes_no_session()
     {
-        var held = Cautions.Of(
-            Shipped.Content.Questions,
-            new(ScreenState.Current, ["saddle"], false, false, 7, [], [], DateOnly.FromDateTime(Shipped.Now.UtcDateTime))
-        );
+        var held = Shipped.Cautions("saddle");
         AnyRequest.Sample(request => Builder.Build(request with { Cautions = held }).Problems[0].Code == "everythingHeld", iter: 50);
     }
 }

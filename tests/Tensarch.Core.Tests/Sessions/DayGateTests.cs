@@ -63,10 +63,7 @@ public class DayGateTests
             .Sample(
                 (yes, gate, drill) =>
                 {
-                    var cautions = Cautions.Of(
-                        Shipped.Content.Questions,
-                        new(ScreenState.Current, yes, false, false, 7, [], [], DateOnly.FromDateTime(Shipped.Now.UtcDateTime))
-                    );
+                    var cautions = Shipped.Cautions(yes);
                     if (DayGates.Instead(gate, drill.Key, [], cautions, Shipped.Content) is not { } instead)
                         return true;
                     var other = Shipped.Content.Drill(instead.Drill);
@@ -82,10 +79,7 @@ public class DayGateTests
     [Fact]
     public void A_neck_hold_leaves_the_wall_version_that_loads_nothing()
     {
-        var cautions = Cautions.Of(
-            Shipped.Content.Questions,
-            new(ScreenState.Current, ["eyes"], false, false, 7, [], [], DateOnly.FromDateTime(Shipped.Now.UtcDateTime))
-        );
+        var cautions = Shipped.Cautions("eyes");
         Assert.Equal("legs-on-the-wall", Judge("inversion-neck", "plow", "", cautions).Instead?.Variant);
     }
 }

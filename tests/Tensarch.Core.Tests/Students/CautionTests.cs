@@ -9,7 +9,10 @@ public class CautionTests
     private static readonly DateOnly Today = DateOnly.FromDateTime(Shipped.Now.UtcDateTime);
     private static readonly string[] Keys = [.. Shipped.Content.Questions.Select(q => q.Key)];
 
-    private static Screening Screening(params string[] yes) => new(ScreenState.Current, yes, false, false, 7, [], [], Today);
+    private static Screening Screening(params string[] yes) =>
+        new(ScreenState.Current, [.. yes.Select(q => Yes(q))], false, false, 7, [], [], Today);
+
+    private static YesAnswer Yes(string question, double daysAgo = 20) => new(question, Shipped.Now.AddDays(-daysAgo));
 
     private static Cautions Of(Screening screening) => Cautions.Of(Shipped.Content.Questions, screening);
 
@@ -18,12 +21,14 @@ public class CautionTests
         from start in Gen.Int[-30, 10]
         from days in Gen.Int[0, 60]
         from withdrawn in Gen.Int[-20, 90]
+        from recorded in Gen.Int[0, 40]
         select new Clearance(
             Guid.NewGuid(),
             "physiotherapist",
             tags,
             Today.AddDays(start),
             Today.AddDays(start + days),
+            Shipped.Now.AddDays(-recorded),
             withdrawn > 30 ? null : Today.AddDays(withdrawn)
         );
 
@@ -31,7 +36,7 @@ public class CautionTests
         from tag in Gen.OneOf(LoadTags.All.ToArray())
         from clinician in Gen.Bool
         from daysAgo in Gen.Int[0, 40]
-        select new ReviewHold(tag, Shipped.Now.AddDays(-daysAgo), clinician, 0);
+        select new ReviewHold(tag, Shipped.Now.AddDays(-daysAgo), Today.AddDays(-daysAgo), clinician, 0);
 
     private static readonly Gen<Screening> AnyScreening =
         from screen in Gen.Enum<ScreenState>()
@@ -40,7 +45,8 @@ public class CautionTests
         from consent in Gen.Bool
         from holds in AnyHold.List[0, 3]
         from clearances in AnyClearance.List[0, 3]
-        select new Screening(screen, yes, minor, consent, 7, holds, clearances, Today);
+        from answered in Gen.Int[0, 40]
+        select new Screening(screen, [.. yes.Select(q => Yes(q, answered))], minor, consent, 7, holds, clearances, Today);
 
     private static bool NoFreer(Cautions after, Cautions before) =>
         LoadTags.All.All(t => after[t] >= before[t])
@@ -52,7 +58,7 @@ public class CautionTests
         Gen.Select(AnyScreening, Gen.OneOf(Keys), AnyHold)
             .Sample(
                 (screening, key, hold) =>
-                    NoFreer(Of(screening with { Yes = [.. screening.Yes, key] }), Of(screening))
+                    NoFreer(Of(screening with { Yes = [.. screening.Yes, Yes(key)] }), Of(screening))
                     && NoFreer(Of(screening with { Holds = [.. screening.Holds, hold] }), Of(screening))
                     && NoFreer(Of(screening with { Minor = true, GuardianConsent = false }), Of(screening))
                     && (
@@ -101,7 +107,8 @@ public class CautionTests
     [Fact]
     public void A_lapsed_clearance_brings_the_hold_back_the_same_day_and_the_chain_says_so()
     {
-        Clearance Until(int days) => new(Guid.NewGuid(), "physician", [LoadTag.HipFront], Today.AddDays(-10), Today.AddDays(days));
+        Clearance Until(int days) =>
+            new(Guid.NewGuid(), "physician", [LoadTag.HipFront], Today.AddDays(-10), Today.AddDays(days), Shipped.Now.AddDays(-10));
         var held = Screening("hip-replacement");
         var cleared = Of(held with { Clearances = [Until(0)] });
         var lapsed = Of(held with { Clearances = [Until(-1)] });
@@ -120,7 +127,15 @@ public class CautionTests
     public void A_withdrawn_clearance_lifts_nothing_from_that_day()
     {
         Clearance Withdrawn(int days) =>
-            new(Guid.NewGuid(), "physician", [LoadTag.Neck], Today.AddDays(-10), Today.AddDays(90), Today.AddDays(days));
+            new(
+                Guid.NewGuid(),
+                "physician",
+                [LoadTag.Neck],
+                Today.AddDays(-10),
+                Today.AddDays(90),
+                Shipped.Now.AddDays(-10),
+                Today.AddDays(days)
+            );
         Assert.Equal(CautionLevel.Held, Of(Screening("neck") with { Clearances = [Withdrawn(0)] })[LoadTag.Neck]);
         Assert.Equal(CautionLevel.Free, Of(Screening("neck") with { Clearances = [Withdrawn(1)] })[LoadTag.Neck]);
     }
@@ -197,7 +212,8 @@ public class CautionTests
                 Shipped.Content.StopRules,
                 [Shipped.Pain(LoadTag.Hamstring, 4, first), Shipped.Pain(LoadTag.Hamstring, 5, second)],
                 reviews,
-                sessions
+                sessions,
+                at => DateOnly.FromDateTime(at.UtcDateTime)
             );
 
         Assert.Equal(LoadTag.Hamstring, Assert.Single(Holds(16, 2, [])).Tag);
@@ -214,13 +230,36 @@ public class CautionTests
             Shipped.Content.StopRules,
             [new(Guid.NewGuid(), Shipped.Now.AddDays(-1), SignalKind.Numbness, LoadTag.Elbow, Side.Left, null)],
             [new(LoadTag.Neck, Shipped.Now), new(LoadTag.Elbow, Shipped.Now)],
-            []
+            [],
+            at => DateOnly.FromDateTime(at.UtcDateTime)
         );
         var hold = Assert.Single(holds);
         Assert.Equal((LoadTag.Neck, true), (hold.Tag, hold.NeedsClinician));
-        Clearance From(int days) => new(Guid.NewGuid(), "physician", [LoadTag.Neck], Today.AddDays(days), Today.AddDays(60));
+        Clearance From(int days, double recorded = 0) =>
+            new(Guid.NewGuid(), "physician", [LoadTag.Neck], Today.AddDays(days), Today.AddDays(60), Shipped.Now.AddDays(-recorded));
         Assert.Equal(CautionLevel.Held, Of(Screening() with { Holds = holds, Clearances = [From(-30)] })[LoadTag.Neck]);
+        Assert.Equal(CautionLevel.Held, Of(Screening() with { Holds = holds, Clearances = [From(0, 2)] })[LoadTag.Neck]);
         Assert.Equal(CautionLevel.Free, Of(Screening() with { Holds = holds, Clearances = [From(0)] })[LoadTag.Neck]);
+    }
+
+    [Fact]
+    public void A_clearance_lifts_nothing_that_was_said_after_it()
+    {
+        var cleared = new Clearance(
+            Guid.NewGuid(),
+            "physician",
+            [LoadTag.Neck],
+            Today.AddDays(-30),
+            Today.AddDays(60),
+            Shipped.Now.AddDays(-10)
+        );
+        Cautions Under(params YesAnswer[] yes) => Of(Screening() with { Yes = yes, Clearances = [cleared] });
+        CautionLevel Neck(params YesAnswer[] yes) => Under(yes)[LoadTag.Neck];
+        Assert.Equal(CautionLevel.Free, Neck(Yes("neck", 10)));
+        Assert.Equal(CautionLevel.Held, Neck(Yes("neck", 9)));
+        // What it knew of stays lifted; what came later holds.
+        Assert.Equal(CautionLevel.Held, Neck(Yes("neck", 20), Yes("osteoporosis", 3)));
+        Assert.True(Under(Yes("osteoporosis", 3)).Reasons.Single(r => r.Tag == LoadTag.Neck).ClearedBefore);
     }
 
     [Theory]

@@ -104,6 +104,19 @@ public sealed class IntakeTests(StudioApp app) : IClassFixture<StudioApp>, IAsyn
     }
 
     [Fact]
+    public async Task A_clearance_lifts_nothing_that_is_answered_after_it()
+    {
+        var student = await coach.Student("Late Answer", "neck");
+        Assert.Equal(HttpStatusCode.Created, (await Clear(student, Guid.NewGuid(), "neck", 60)).StatusCode);
+        Assert.Null(await Level(student, "neck"));
+        app.Time.Advance(TimeSpan.FromHours(1));
+        await coach.Answer(student, "neck", "osteoporosis");
+        Assert.Equal("held", await Level(student, "neck"));
+        Assert.Equal(HttpStatusCode.Created, (await Clear(student, Guid.NewGuid(), "neck", 60)).StatusCode);
+        Assert.Null(await Level(student, "neck"));
+    }
+
+    [Fact]
     public async Task A_withdrawn_clearance_brings_the_hold_back_and_the_chain_tells_why()
     {
         var student = await coach.Student("Mara Clear", "neck");

@@ -3215,6 +3215,11 @@ export interface components {
              * @description A clearance that lifted it has lapsed: the hold is back since this day.
              */
             lapsedOn?: null | string;
+            /**
+             * @description A clearance stands for the tag, but is older than this: it lifts nothing that came after it.
+             * @default false
+             */
+            clearedBefore: boolean;
             /** @description Counts today. */
             standing?: boolean;
         };

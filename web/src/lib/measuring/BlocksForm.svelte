@@ -1,7 +1,7 @@
 <script lang="ts">
   import { account } from '$lib/accounts/account.svelte';
   import { api, ask, Refusal, type Schemas } from '$lib/api/client';
-  import Field from '$lib/parts/Field.svelte';
+  import TextField from '$lib/parts/TextField.svelte';
   import { fieldText, pageText } from '$lib/parts/problems';
   import { parseNumber } from '$lib/students/body';
 
@@ -81,30 +81,20 @@
 >
   {#each kinds as kind, i (kind.key)}
     <div class="flex flex-wrap items-start gap-3">
-      <Field label="Kind" error={fieldText(refusal, `kinds[${i}].name`)}>
-        {#snippet children({ id, describedBy, invalid })}
-          <input
-            {id}
-            class="input w-44"
-            aria-describedby={describedBy}
-            aria-invalid={invalid}
-            bind:value={kind.name}
-          />
-        {/snippet}
-      </Field>
+      <TextField
+        label="Kind"
+        error={fieldText(refusal, `kinds[${i}].name`)}
+        width="w-44"
+        bind:value={kind.name}
+      />
       {#each heights as h (h.key)}
-        <Field label={h.label} error={fieldText(refusal, `kinds[${i}].${h.key}`)}>
-          {#snippet children({ id, describedBy, invalid })}
-            <input
-              {id}
-              class="input w-24"
-              inputmode="decimal"
-              aria-describedby={describedBy}
-              aria-invalid={invalid}
-              bind:value={kind[h.key]}
-            />
-          {/snippet}
-        </Field>
+        <TextField
+          label={h.label}
+          error={fieldText(refusal, `kinds[${i}].${h.key}`)}
+          width="w-24"
+          inputmode="decimal"
+          bind:value={kind[h.key]}
+        />
       {/each}
     </div>
   {/each}

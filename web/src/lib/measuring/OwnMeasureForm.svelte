@@ -2,6 +2,7 @@
   import { untrack } from 'svelte';
   import { api, ask, newId, Refusal, type Schemas } from '$lib/api/client';
   import Field from '$lib/parts/Field.svelte';
+  import TextField from '$lib/parts/TextField.svelte';
   import { fieldText, pageText } from '$lib/parts/problems';
   import { parseNumber } from '$lib/students/body';
 
@@ -76,18 +77,13 @@
   <div class="flex flex-wrap gap-3">
     {#each numbers as n (n.key)}
       {#if measure.kind !== 'rate'}
-        <Field label="{n.label}, {measure.unit}" error={fieldText(refusal, n.key)}>
-          {#snippet children({ id, describedBy, invalid })}
-            <input
-              {id}
-              class="input w-36"
-              inputmode="decimal"
-              aria-describedby={describedBy}
-              aria-invalid={invalid}
-              bind:value={typed[n.key]}
-            />
-          {/snippet}
-        </Field>
+        <TextField
+          label="{n.label}, {measure.unit}"
+          error={fieldText(refusal, n.key)}
+          width="w-36"
+          inputmode="decimal"
+          bind:value={typed[n.key]}
+        />
       {/if}
     {/each}
   </div>

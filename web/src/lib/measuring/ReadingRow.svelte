@@ -2,7 +2,7 @@
   import { account } from '$lib/accounts/account.svelte';
   import { api, ask, Refusal, type Schemas } from '$lib/api/client';
   import { catalogue } from '$lib/catalogue/catalogue.svelte';
-  import Field from '$lib/parts/Field.svelte';
+  import TextField from '$lib/parts/TextField.svelte';
   import { resolve } from '$app/paths';
   import { dayAndTime, number } from '$lib/parts/format';
   import { fieldText, pageText } from '$lib/parts/problems';
@@ -106,17 +106,12 @@
   {#if reading.voidReason}<p class="text-sm">Void: {reading.voidReason}</p>{/if}
   {#if voiding}
     <form class="mt-2 flex flex-wrap items-end gap-2" onsubmit={strike} novalidate>
-      <Field label="Why is this reading void?" error={fieldText(refusal, 'reason')}>
-        {#snippet children({ id, describedBy, invalid })}
-          <input
-            {id}
-            class="input w-72"
-            aria-describedby={describedBy}
-            aria-invalid={invalid}
-            bind:value={reason}
-          />
-        {/snippet}
-      </Field>
+      <TextField
+        label="Why is this reading void?"
+        error={fieldText(refusal, 'reason')}
+        width="w-72"
+        bind:value={reason}
+      />
       <button class="btn btn-primary">Void the reading</button>
     </form>
     {#if refusal && !refusal.problems.length}<p class="text-error text-sm" role="alert">

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Refusal } from '$lib/api/client';
-  import Field from '$lib/parts/Field.svelte';
+  import TextField from '$lib/parts/TextField.svelte';
   import { fieldText } from '$lib/parts/problems';
   import type { BodyText } from './body';
   import GoalFields from './GoalFields.svelte';
@@ -60,20 +60,15 @@
     <div class="grid gap-4 sm:grid-cols-2">
       {#each group.rows as row (row.key)}
         <div class={row.wide ? 'sm:col-span-2' : ''}>
-          <Field label={row.label} hint={row.hint} error={fieldText(refusal, row.key)}>
-            {#snippet children({ id, describedBy, invalid })}
-              <input
-                {id}
-                class="input w-full"
-                type={row.type ?? 'text'}
-                inputmode={row.wide || row.type ? undefined : 'decimal'}
-                aria-describedby={describedBy}
-                aria-invalid={invalid}
-                oninput={onchange}
-                bind:value={body[row.key]}
-              />
-            {/snippet}
-          </Field>
+          <TextField
+            label={row.label}
+            hint={row.hint}
+            error={fieldText(refusal, row.key)}
+            type={row.type ?? 'text'}
+            inputmode={row.wide || row.type ? undefined : 'decimal'}
+            oninput={onchange}
+            bind:value={body[row.key]}
+          />
         </div>
       {/each}
       {#if group.title === 'Training'}

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { api, ask, newId, Refusal, type Schemas } from '$lib/api/client';
-  import Field from '$lib/parts/Field.svelte';
+  import TextField from '$lib/parts/TextField.svelte';
   import { fieldText, pageText } from '$lib/parts/problems';
   import type { OpenStudent } from './student.svelte';
   import { tagName } from './tags';
@@ -48,34 +48,19 @@
   <details class="mt-2">
     <summary class="link-line cursor-pointer">Record a clearance</summary>
     <form class="mt-3 grid gap-3" onsubmit={record} novalidate>
-      <Field
+      <TextField
         label="Clinician’s role"
         hint="Such as physiotherapist; no name needed."
         error={fieldText(refusal, 'role')}
-      >
-        {#snippet children({ id: field, describedBy, invalid })}
-          <input
-            id={field}
-            class="input w-full"
-            aria-describedby={describedBy}
-            aria-invalid={invalid}
-            bind:value={form.role}
-          />
-        {/snippet}
-      </Field>
+        bind:value={form.role}
+      />
       {#each [{ key: 'from', label: 'From' }, { key: 'until', label: 'Last day' }] as const as row (row.key)}
-        <Field label={row.label} error={fieldText(refusal, row.key)}>
-          {#snippet children({ id: field, describedBy, invalid })}
-            <input
-              id={field}
-              class="input w-full"
-              type="date"
-              aria-describedby={describedBy}
-              aria-invalid={invalid}
-              bind:value={form[row.key]}
-            />
-          {/snippet}
-        </Field>
+        <TextField
+          label={row.label}
+          error={fieldText(refusal, row.key)}
+          type="date"
+          bind:value={form[row.key]}
+        />
       {/each}
       <fieldset>
         <legend class="text-sm font-semibold">It covers</legend>

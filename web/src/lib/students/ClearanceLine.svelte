@@ -1,7 +1,7 @@
 <script lang="ts">
   import { account } from '$lib/accounts/account.svelte';
   import { api, ask, newId, Refusal, type Schemas } from '$lib/api/client';
-  import Field from '$lib/parts/Field.svelte';
+  import TextField from '$lib/parts/TextField.svelte';
   import { longDay } from '$lib/parts/format';
   import { fieldText, pageText } from '$lib/parts/problems';
   import type { OpenStudent } from './student.svelte';
@@ -46,21 +46,12 @@
   </p>
   {#if clearance.standing && account.mayWrite}
     {#if asking}
-      <Field
+      <TextField
         label="Why does it no longer hold?"
         hint="Ten characters or more."
         error={fieldText(refusal, 'reason')}
-      >
-        {#snippet children({ id: field, describedBy, invalid })}
-          <input
-            id={field}
-            class="input w-full"
-            aria-describedby={describedBy}
-            aria-invalid={invalid}
-            bind:value={reason}
-          />
-        {/snippet}
-      </Field>
+        bind:value={reason}
+      />
       {#if refusal && !fieldText(refusal, 'reason')}<p class="text-error text-sm" role="alert">
           {pageText(refusal.code)}
         </p>{/if}

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { account } from '$lib/accounts/account.svelte';
   import { api, ask, newId, Refusal } from '$lib/api/client';
-  import Field from '$lib/parts/Field.svelte';
+  import TextField from '$lib/parts/TextField.svelte';
   import { longDay } from '$lib/parts/format';
   import { fieldText, pageText } from '$lib/parts/problems';
   import type { OpenStudent } from './student.svelte';
@@ -56,21 +56,12 @@
     </p>
     {#if asking}
       <div class="mt-2 max-w-xl">
-        <Field
+        <TextField
           label="What changed?"
           hint="In the student’s words. Everything is held until the screen is gone through again."
           error={fieldText(refusal, 'note')}
-        >
-          {#snippet children({ id: field, describedBy, invalid })}
-            <input
-              id={field}
-              class="input w-full"
-              aria-describedby={describedBy}
-              aria-invalid={invalid}
-              bind:value={note}
-            />
-          {/snippet}
-        </Field>
+          bind:value={note}
+        />
         {#if refusal && !fieldText(refusal, 'note')}<p class="text-error text-sm" role="alert">
             {pageText(refusal.code)}
           </p>{/if}

@@ -61,6 +61,8 @@ export function reasonText(reason: Schemas['CautionReason']): string {
 /** What lifts it, or that it is lifted today. */
 export function liftText(reason: Schemas['CautionReason']): string {
   if (reason.clearedUntil) return `lifted by a clearance until ${longDay(reason.clearedUntil)}`;
+  if (reason.clearedBefore)
+    return 'the clearance is older than this and says nothing about it; one recorded from now on lifts it';
   if (reason.lapsedOn)
     return `a clearance lapsed on ${longDay(reason.lapsedOn)} and the ${reason.level === 'held' ? 'hold' : 'limit'} is back; a new clearance lifts it`;
   switch (reason.liftedBy) {

@@ -2,6 +2,7 @@
   import { account } from '$lib/accounts/account.svelte';
   import { api, ask, Refusal, type Schemas } from '$lib/api/client';
   import Field from '$lib/parts/Field.svelte';
+  import TextField from '$lib/parts/TextField.svelte';
   import Loaded from '$lib/parts/Loaded.svelte';
   import Notice from '$lib/parts/Notice.svelte';
   import { fieldText, pageText } from '$lib/parts/problems';
@@ -52,19 +53,13 @@
     <form class="grid max-w-md gap-4" onsubmit={add} novalidate>
       {#if refusal && !refusal.problems.length}<Notice tone="error">{pageText(refusal.code)}</Notice>{/if}
       {#each [{ key: 'name', label: 'Name', type: 'text' }, { key: 'email', label: 'E-mail', type: 'email' }, { key: 'password', label: 'First password', type: 'password' }] as const as field (field.key)}
-        <Field label={field.label} error={fieldText(refusal, field.key)}>
-          {#snippet children({ id, describedBy, invalid })}
-            <input
-              {id}
-              class="input w-full"
-              type={field.type}
-              autocomplete="off"
-              aria-describedby={describedBy}
-              aria-invalid={invalid}
-              bind:value={member[field.key]}
-            />
-          {/snippet}
-        </Field>
+        <TextField
+          label={field.label}
+          error={fieldText(refusal, field.key)}
+          type={field.type}
+          autocomplete="off"
+          bind:value={member[field.key]}
+        />
       {/each}
       <Field label="Role">
         {#snippet children({ id })}

@@ -5,6 +5,7 @@
   import { account } from '$lib/accounts/account.svelte';
   import { api, ask, Refusal } from '$lib/api/client';
   import Field from '$lib/parts/Field.svelte';
+  import TextField from '$lib/parts/TextField.svelte';
   import Notice from '$lib/parts/Notice.svelte';
   import { fieldText, pageText } from '$lib/parts/problems';
 
@@ -55,23 +56,14 @@
   <form class="grid gap-4" onsubmit={create} novalidate>
     {#if refusal && !refusal.problems.length}<Notice tone="error">{pageText(refusal.code)}</Notice>{/if}
     {#each fields as field (field.key)}
-      <Field
+      <TextField
         label={field.label}
         hint={'hint' in field ? field.hint : undefined}
         error={fieldText(refusal, field.key)}
-      >
-        {#snippet children({ id, describedBy, invalid })}
-          <input
-            {id}
-            class="input w-full"
-            type={field.type}
-            autocomplete={field.complete}
-            aria-describedby={describedBy}
-            aria-invalid={invalid}
-            bind:value={owner[field.key]}
-          />
-        {/snippet}
-      </Field>
+        type={field.type}
+        autocomplete={field.complete}
+        bind:value={owner[field.key]}
+      />
     {/each}
     <Field label="Time zone" hint="Training days are counted in it." error={fieldText(refusal, 'timeZone')}>
       {#snippet children({ id, describedBy })}

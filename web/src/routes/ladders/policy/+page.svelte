@@ -1,6 +1,6 @@
 <script lang="ts">
   import { api, ask, Refusal, type Schemas } from '$lib/api/client';
-  import Field from '$lib/parts/Field.svelte';
+  import TextField from '$lib/parts/TextField.svelte';
   import { number } from '$lib/parts/format';
   import Notice from '$lib/parts/Notice.svelte';
   import { fieldText, pageText } from '$lib/parts/problems';
@@ -100,18 +100,13 @@
     novalidate
   >
     {#each fields as f (f.key)}
-      <Field label={f.label} hint={f.hint} error={fieldText(refusal, f.key)}>
-        {#snippet children({ id, describedBy, invalid })}
-          <input
-            {id}
-            class="input w-full"
-            inputmode="decimal"
-            aria-describedby={describedBy}
-            aria-invalid={invalid}
-            bind:value={typed[f.key]}
-          />
-        {/snippet}
-      </Field>
+      <TextField
+        label={f.label}
+        hint={f.hint}
+        error={fieldText(refusal, f.key)}
+        inputmode="decimal"
+        bind:value={typed[f.key]}
+      />
     {/each}
     <button class="btn btn-primary mt-5" disabled={busy}>{busy ? 'Running…' : 'Run'}</button>
   </form>

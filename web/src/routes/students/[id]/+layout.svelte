@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { catalogue } from '$lib/catalogue/catalogue.svelte';
   import { untrack } from 'svelte';
   import { resolve } from '$app/paths';
   import { page } from '$app/state';
@@ -45,7 +46,9 @@
     return [
       p.student.ageYears,
       p.student.student.about,
-      `hips ${p.student.student.splitStandard}`,
+      p.skills.some((s) => catalogue.ladder(s.skill).standards.length)
+        ? `hips ${p.student.student.splitStandard}`
+        : undefined,
       `sensation ceiling ${p.cautions.sensationCeiling}`,
       cautions,
       p.student.archived ? 'archived' : undefined,
