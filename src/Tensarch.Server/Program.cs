@@ -19,6 +19,9 @@ var describing = Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Ins
 var data = Directory.CreateDirectory(builder.Configuration["Data"] ?? Path.Combine(builder.Environment.ContentRootPath, "data")).FullName;
 var content = Task.Run(ContentLoader.Load);
 
+// Each query and each request would be a line; settings may ask for them.
+builder.Logging.AddFilter("Microsoft.EntityFrameworkCore", LogLevel.Warning).AddFilter("Microsoft.AspNetCore", LogLevel.Warning);
+
 builder.WebHost.ConfigureKestrel(kestrel =>
 {
     kestrel.AddServerHeader = false;
