@@ -101,6 +101,10 @@ public sealed record Drill(
 
     public double HandShareOf(Variant variant) => variant.HandShare ?? HandShare;
 
+    /// <summary>Whether the cautions of today allow it, in a variant or in any when none is named.</summary>
+    public bool MayBeDone(string? variant, Cautions cautions) =>
+        Variants.Where(v => variant is null || v.Key == variant).Any(v => cautions.Allow(LoadsOf(v, DoseOf(v))));
+
     /// <summary>
     /// The load per tag of one variant at one dose. Breath strain of a ramp is heavy above a top of 60 %, else light;
     /// a passive end-range hold is heavy from 45 s.

@@ -67,13 +67,23 @@ public sealed class Gate(CatalogueContent catalogue)
     /// <summary>Judges one test on every limb that it reads: two verdicts where it reads each side, else one.</summary>
     public IReadOnlyList<TestVerdict> JudgeTest(ReadinessTest test, Ladder ladder, int stage, Side? side, Evidence evidence)
     {
-        var verdicts = test
-            .ReadFrom.ReadFor(side)
-            .Select(read => Within(evidence.Cautions, JudgeLimb(test, ladder, stage, read, evidence)))
-            .ToList();
-        return test.ReadFrom == Limb.BetterSide
-            ? [verdicts.OrderBy(v => v.Outcome.Rank()).ThenByDescending(v => v.Margin ?? double.MinValue).First()]
-            : verdicts;
+        var verdicts = test.ReadFrom.ReadFor(side).Select(read => JudgeLimb(test, ladder, stage, read, evidence)).ToList();
+        if (test.ReadFrom == Limb.BetterSide)
+            verdicts = [verdicts.OrderBy(v => v.Outcome.Rank()).ThenByDescending(v => v.Margin ?? double.MinValue).First()];
+        // What a caution keeps off today is nobody's next step: the hold is.
+        return MayBeTried(test, ladder, stage, evidence.Cautions)
+            ? verdicts
+            : [.. verdicts.Select(v => v.Outcome == Outcome.Met ? v : v with { Next = new("resolveHold") })];
+    }
+
+    /// <summary>Whether the cautions of today let anyone try a test: nothing that is held is read, held or shown, on the bench or anywhere.</summary>
+    public bool MayBeTried(ReadinessTest test, Ladder ladder, int stage, Cautions cautions)
+    {
+        if (test is FormCriterion)
+            return ladder.RequiredAt(stage).All(t => cautions[t] != CautionLevel.Held);
+        if (MeasureOf(test) is { } measure)
+            return measure.HeldBy(cautions) is null;
+        return test.ReadDrill is not { } drill || catalogue.Drill(drill).MayBeDone(test.ReadVariant, cautions);
     }
 
     private TestVerdict JudgeLimb(ReadinessTest test, Ladder ladder, int stage, Side? read, Evidence evidence) =>
@@ -91,22 +101,6 @@ public sealed class Gate(CatalogueContent catalogue)
             ClearCriterion t => ShownTests.Clear(t, ladder, stage, evidence.Cautions),
             _ => throw new ArgumentOutOfRangeException(nameof(test), test, "No such kind of readiness test."),
         };
-
-    /// <summary>What a caution keeps off today is nobody's next step: the hold is.</summary>
-    private TestVerdict Within(Cautions cautions, TestVerdict verdict) =>
-        verdict.Outcome == Outcome.Met || Allows(cautions, verdict.Test) ? verdict : verdict with { Next = new("resolveHold") };
-
-    private bool Allows(Cautions cautions, ReadinessTest test)
-    {
-        if (MeasureOf(test) is { } measure)
-            return measure.HeldBy(cautions) is null;
-        if (test.ReadDrill is not { } key)
-            return true;
-        var drill = catalogue.Drill(key);
-        return drill
-            .Variants.Where(v => test.ReadVariant is null || v.Key == test.ReadVariant)
-            .Any(v => cautions.Allow(drill.LoadsOf(v, drill.DoseOf(v))));
-    }
 
     private Measure? MeasureOf(ReadinessTest test) => test.ReadMeasure is { } key ? catalogue.Measure(key) : null;
 

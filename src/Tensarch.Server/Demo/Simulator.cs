@@ -233,14 +233,18 @@ internal sealed class Simulator(
     /// <summary>Forms and ways out of the stages below are shown to the coach.</summary>
     private async Task Show(Ladder ladder, int start, CancellationToken ct)
     {
-        var desk = new EvidenceDesk(db, catalogue, Clock, scope);
+        var (desk, standing) = (new EvidenceDesk(db, catalogue, Clock, scope), await Now(ct));
         foreach (var stage in ladder.Stages.Where(s => s.Number < start))
         foreach (var test in stage.Tests)
         foreach (var side in test is ExitCriterion exit ? exit.Limb.ReadFor(null) : ladder.Courses)
             if (test is FormCriterion form)
-                Must((await desk.TickForm(id, ladder, new(NewId(), stage.Number, side, [.. form.Items.Select(i => i.Key)]), ct)).Problems);
+                Must(
+                    (
+                        await desk.TickForm(standing, ladder, new(NewId(), stage.Number, side, [.. form.Items.Select(i => i.Key)]), ct)
+                    ).Problems
+                );
             else if (test is ExitCriterion shown)
-                Must((await desk.ShowExit(id, ladder, new(NewId(), stage.Number, side, shown.Times, shown.Times), ct)).Problems);
+                Must((await desk.ShowExit(standing, ladder, new(NewId(), stage.Number, side, shown.Times, shown.Times), ct)).Problems);
     }
 
     private async Task<Result<(SessionRow Row, Appended Appended)>> Plan(Standing standing, string skill, CancellationToken ct) =>
@@ -333,16 +337,23 @@ internal sealed class Simulator(
 
     private async Task Show(Ladder ladder, GateVerdict verdict, CancellationToken ct)
     {
-        var desk = new EvidenceDesk(db, catalogue, Clock, scope);
+        var (desk, standing) = (new EvidenceDesk(db, catalogue, Clock, scope), await Now(ct));
         foreach (var test in verdict.Tests.Where(t => t.Outcome != Outcome.Met))
             if (test.Test is FormCriterion form)
                 Must(
                     (
-                        await desk.TickForm(id, ladder, new(NewId(), verdict.Stage, test.ReadOn, [.. form.Items.Select(i => i.Key)]), ct)
+                        await desk.TickForm(
+                            standing,
+                            ladder,
+                            new(NewId(), verdict.Stage, test.ReadOn, [.. form.Items.Select(i => i.Key)]),
+                            ct
+                        )
                     ).Problems
                 );
             else if (test.Test is ExitCriterion exit)
-                Must((await desk.ShowExit(id, ladder, new(NewId(), verdict.Stage, test.ReadOn, exit.Times, exit.Times), ct)).Problems);
+                Must(
+                    (await desk.ShowExit(standing, ladder, new(NewId(), verdict.Stage, test.ReadOn, exit.Times, exit.Times), ct)).Problems
+                );
     }
 
     public static void Must(IReadOnlyList<Problem> problems)

@@ -53,6 +53,7 @@ public sealed class BoardDesk(TensarchDb db, Standings standings, CatalogueConte
             var now = clock.Now;
             var students = await db
                 .Roster.Where(r => r.DueAt <= now && !tried.Contains(r.StudentId))
+                .OrderBy(r => r.DueAt)
                 .Select(r => r.StudentId)
                 .Take(Batch)
                 .ToListAsync(ct);

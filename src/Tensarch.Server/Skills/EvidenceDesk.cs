@@ -1,3 +1,4 @@
+using Microsoft.EntityFrameworkCore;
 using Tensarch.Core;
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Skills;
@@ -8,13 +9,31 @@ namespace Tensarch.Server.Skills;
 /// <summary>Writes down what a coach sees at a gate: form, a way out, tested holds and counts.</summary>
 public sealed class EvidenceDesk(TensarchDb db, CatalogueContent catalogue, StudioClock clock, StudioScope scope)
 {
-    public async Task<Result<Appended>> TickForm(Guid studentId, Ladder ladder, FormCheckRequest request, CancellationToken ct)
+    private static IEnumerable<FormItem> ItemsOf(ReadinessTest test) =>
+        test switch
+        {
+            FormCriterion t => t.Items,
+            RomCriterion { Adaptation: { } adaptation } => [adaptation],
+            _ => [],
+        };
+
+    private bool MayBeTried(ReadinessTest test, Ladder ladder, int stage, Standing standing) =>
+        new Gate(catalogue).MayBeTried(test, ladder, stage, standing.Cautions);
+
+    private Problem Held(object row)
     {
+        db.Entry(row).State = EntityState.Detached;
+        return Problem.Of("heldTag", "skill");
+    }
+
+    public async Task<Result<Appended>> TickForm(Standing standing, Ladder ladder, FormCheckRequest request, CancellationToken ct)
+    {
+        var studentId = standing.Student.Id;
         if (Seen(ladder, request.Stage, request.Side) is { } problem)
             return problem;
         var tests = ladder.StageAt(request.Stage).Tests;
         var form = tests.OfType<FormCriterion>().SelectMany(f => f.Items).ToList();
-        var known = form.Concat(tests.OfType<RomCriterion>().Select(r => r.Adaptation).OfType<FormItem>()).Select(i => i.Key).ToList();
+        var known = tests.SelectMany(ItemsOf).Select(i => i.Key).ToList();
         if (known.Count == 0)
             return Problem.Of("noFormHere", "stage");
         if (request.Ticked.Any(t => !known.Contains(t)) || form.Count == 0 && request.Ticked.Count == 0)
@@ -30,11 +49,16 @@ public sealed class EvidenceDesk(TensarchDb db, CatalogueContent catalogue, Stud
             At = clock.Now,
             By = scope.UserId,
         };
-        return await db.SaveFact(await db.FormChecks.AddFact(row, new { studentId, request }, ct), ct);
+        var shown = tests.Where(t => ItemsOf(t).Any(i => request.Ticked.Contains(i.Key)));
+        var appended = await db.FormChecks.AddFact(row, new { studentId, request }, ct);
+        return appended == Appended.Stored && shown.Any(t => !MayBeTried(t, ladder, request.Stage, standing))
+            ? Held(row)
+            : await db.SaveFact(appended, ct);
     }
 
-    public async Task<Result<Appended>> ShowExit(Guid studentId, Ladder ladder, ExitCheckRequest request, CancellationToken ct)
+    public async Task<Result<Appended>> ShowExit(Standing standing, Ladder ladder, ExitCheckRequest request, CancellationToken ct)
     {
+        var studentId = standing.Student.Id;
         var stage = request.Stage >= 1 && request.Stage <= ladder.Stages.Count ? ladder.StageAt(request.Stage) : null;
         if (stage?.Tests.OfType<ExitCriterion>().FirstOrDefault() is not { } exit)
             return Problem.Of("noExitHere", "stage");
@@ -56,11 +80,15 @@ public sealed class EvidenceDesk(TensarchDb db, CatalogueContent catalogue, Stud
             At = clock.Now,
             By = scope.UserId,
         };
-        return await db.SaveFact(await db.ExitChecks.AddFact(row, new { studentId, request }, ct), ct);
+        var appended = await db.ExitChecks.AddFact(row, new { studentId, request }, ct);
+        return appended == Appended.Stored && !MayBeTried(exit, ladder, request.Stage, standing)
+            ? Held(row)
+            : await db.SaveFact(appended, ct);
     }
 
-    public async Task<Result<Appended>> AddBenchSet(Guid studentId, BenchSetRequest request, CancellationToken ct)
+    public async Task<Result<Appended>> AddBenchSet(Standing standing, BenchSetRequest request, CancellationToken ct)
     {
+        var studentId = standing.Student.Id;
         var problems = new List<Problem>();
         var at = request.At ?? clock.Now;
         if (catalogue.FindDrill(request.Drill)?.Variants.Any(v => v.Key == request.Variant) != true)
@@ -91,7 +119,14 @@ public sealed class EvidenceDesk(TensarchDb db, CatalogueContent catalogue, Stud
             Day = clock.DayOf(at),
             By = scope.UserId,
         };
-        return await db.SaveFact(await db.Sets.AddFact(row, new { studentId, request }, ct), ct);
+        var appended = await db.Sets.AddFact(row, new { studentId, request }, ct);
+        // What was done before is a fact; what a caution holds is not done now.
+        return
+            appended == Appended.Stored
+            && request.At is null
+            && !catalogue.Drill(request.Drill).MayBeDone(request.Variant, standing.Cautions)
+            ? Held(row)
+            : await db.SaveFact(appended, ct);
     }
 
     private static Problem? Seen(Ladder ladder, int stage, Side? side) =>

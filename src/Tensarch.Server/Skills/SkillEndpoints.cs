@@ -184,7 +184,7 @@ public static class SkillEndpoints
         EvidenceDesk desk,
         Standings standings,
         CancellationToken ct
-    ) => OnLadder(studentId, skill, standings, (_, on) => desk.TickForm(studentId, on.Ladder, request, ct), request.Id, ct);
+    ) => OnLadder(studentId, skill, standings, (standing, on) => desk.TickForm(standing, on.Ladder, request, ct), request.Id, ct);
 
     private static Task<IResult> ShowExit(
         Guid studentId,
@@ -193,7 +193,7 @@ public static class SkillEndpoints
         EvidenceDesk desk,
         Standings standings,
         CancellationToken ct
-    ) => OnLadder(studentId, skill, standings, (_, on) => desk.ShowExit(studentId, on.Ladder, request, ct), request.Id, ct);
+    ) => OnLadder(studentId, skill, standings, (standing, on) => desk.ShowExit(standing, on.Ladder, request, ct), request.Id, ct);
 
     private static Task<IResult> AddBenchSet(
         Guid studentId,
@@ -202,7 +202,7 @@ public static class SkillEndpoints
         EvidenceDesk desk,
         Standings standings,
         CancellationToken ct
-    ) => OnLadder(studentId, skill, standings, (_, _) => desk.AddBenchSet(studentId, request, ct), request.Id, ct);
+    ) => OnLadder(studentId, skill, standings, (standing, _) => desk.AddBenchSet(standing, request, ct), request.Id, ct);
 
     private static async Task<IResult> OnLadder(
         Guid studentId,

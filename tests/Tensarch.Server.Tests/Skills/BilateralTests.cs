@@ -52,6 +52,47 @@ public sealed class BilateralTests(StudioApp app) : IClassFixture<StudioApp>, IA
     }
 
     [Fact]
+    public async Task What_is_held_is_not_shown_not_held_and_not_ticked_now()
+    {
+        await coach.Place(student, "crow", 3);
+        await coach.Place(student, "shoulderstand", 1);
+        Task<HttpResponseMessage> Set(DateTimeOffset? at) =>
+            coach.Post(
+                $"/students/{student}/skills/crow/bench-sets",
+                new
+                {
+                    id = Guid.NewGuid(),
+                    drill = "crow",
+                    variant = "cushion-in-front",
+                    side = (string?)null,
+                    seconds = 5,
+                    cleanReps = (int?)null,
+                    quality = (int?)null,
+                    at,
+                }
+            );
+        Task<HttpResponseMessage> Form() =>
+            coach.Post(
+                $"/students/{student}/skills/shoulderstand/form-checks",
+                new
+                {
+                    id = Guid.NewGuid(),
+                    stage = 2,
+                    side = (string?)null,
+                    ticked = new[] { "rolls" },
+                }
+            );
+        Assert.Equal(HttpStatusCode.Created, (await Form()).StatusCode);
+        await coach.Answer(student, "blood-thinners", "neck");
+        Assert.Equal("heldTag", await (await Exit(5, 5)).Problem(HttpStatusCode.UnprocessableEntity));
+        Assert.Equal("heldTag", await (await Set(null)).Problem(HttpStatusCode.UnprocessableEntity));
+        Assert.Equal("heldTag", await (await Form()).Problem(HttpStatusCode.UnprocessableEntity));
+        // What was done before the hold is a fact.
+        Assert.Equal(HttpStatusCode.Created, (await Set(app.Time.GetUtcNow().AddDays(-1))).StatusCode);
+        Assert.Equal("resolveHold", (await coach.Gate(student, null, "crow")).GetProperty("next").GetProperty("code").GetString());
+    }
+
+    [Fact]
     public async Task Nobody_starts_past_a_way_out_that_was_not_shown_and_the_shoulderstand_starts_at_one()
     {
         Assert.Equal(
