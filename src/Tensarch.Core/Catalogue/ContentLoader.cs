@@ -82,6 +82,9 @@ public static class ContentLoader
             : Read<T>(newest.Key, newest.Value, schemas, name);
     }
 
+    /// <summary>The JSON Schema (draft 07) of one ladder, as it is published in docs/formats.</summary>
+    public static string LadderSchema() => Resources("schema/")["ladder.schema.json"];
+
     /// <summary>Reads one ladder as JSON, such as a coach sends: against its schema first, then for what a schema cannot say.</summary>
     /// <returns>The ladder; or the problems, the path of each as its field.</returns>
     public static Result<Ladder> ReadLadder(string text, CatalogueContent content)

@@ -63,6 +63,7 @@ public static class LadderEndpoints
         ladders.MapPost("/", Keep).Produces<LadderLine>(201).Produces<LadderLine>();
         ladders.MapGet("/{ladder}/versions/{version:int}", Read);
         ladders.MapGet("/{ladder}/versions/{version:int}/file", File);
+        ladders.MapGet("/schema", () => TypedResults.Text(ContentLoader.LadderSchema(), "application/schema+json"));
         ladders.MapGet("/{ladder}/followers", Followers);
         ladders.MapPost("/read", ReadText).WithMetadata(new ReadsOnly());
         ladders.MapPost("/try", Try).WithMetadata(new ReadsOnly());

@@ -87,6 +87,33 @@ public class GateTests
         Assert.True(asked > 0);
     }
 
+    /// <summary>Why a draft ladder is judged only on those who stand where it differs.</summary>
+    [Fact]
+    public void What_one_stage_asks_says_nothing_about_the_gate_of_another()
+    {
+        var any =
+            from cautions in SessionProperties.AnyCautions
+            from ladder in Gen.OneOf(Shipped.Content.Skills.ToArray())
+            from changed in Gen.Int[1, ladder.Stages.Count]
+            from stage in Gen.Int[1, ladder.Stages.Count]
+            from gap in Gen.Double[0, 60]
+            where stage != changed
+            select (ladder, changed, stage, Stage3Left(gap, cautions: cautions));
+        any.Sample(x =>
+        {
+            var (ladder, changed, stage, evidence) = x;
+            var draft = ladder with
+            {
+                Stages = [.. ladder.Stages.Select(s => s.Number == changed ? s with { Tests = [new ExposureCriterion(60, 180)] } : s)],
+            };
+            foreach (var side in ladder.Courses)
+            {
+                var (now, then) = (Gate.Judge(ladder, side, stage, stage, evidence), Gate.Judge(draft, side, stage, stage, evidence));
+                Assert.Equal((now.State, now.MetCount, now.Reason), (then.State, then.MetCount, then.Reason));
+            }
+        });
+    }
+
     [Fact]
     public void Borderline_range_asks_for_a_retest_two_days_after_the_last()
     {

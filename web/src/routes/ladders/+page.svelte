@@ -5,6 +5,7 @@
   import { api, ask, Refusal, type Schemas } from '$lib/api/client';
   import { catalogue } from '$lib/catalogue/catalogue.svelte';
   import { shortDay } from '$lib/parts/format';
+  import Download from '$lib/parts/Download.svelte';
   import Loaded from '$lib/parts/Loaded.svelte';
   import Notice from '$lib/parts/Notice.svelte';
   import { problemText } from '$lib/parts/problems';
@@ -48,8 +49,9 @@
         keeps it until you move them.
       </p>
     </div>
-    <div class="flex gap-2">
+    <div class="flex flex-wrap gap-2">
       <a class="btn btn-outline" href={resolve('/ladders/policy')}>Policy bench</a>
+      <Download path="/api/v1/ladders/schema">JSON Schema</Download>
       {#if account.mayWrite}
         <label class="btn btn-outline">
           Import a ladder
