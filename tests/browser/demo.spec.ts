@@ -114,6 +114,19 @@ test('a ladder is copied, changed, tried on the students and stored; a mistake i
   await expect(page.getByText('Handstand, patient, version 1').first()).toBeVisible();
   await page.getByRole('link', { name: 'Decisions' }).click();
   await expect(page.getByText('Moved to another version: stage 4')).toBeVisible();
+
+  // The next version, and everyone on the one before is moved at once.
+  await page.goto('/ladders');
+  await page.getByRole('link', { name: 'Handstand, patient' }).click();
+  await page.getByRole('button', { name: 'Make the next version' }).click();
+  await page.getByRole('region', { name: 'Stage 5' }).getByLabel('Threshold').first().fill('11');
+  await page.getByRole('button', { name: 'Store as version 2' }).click();
+  const on = page.getByRole('region', { name: 'On it' });
+  await expect(on.getByRole('listitem')).toContainText('version 1');
+  await on.getByRole('button', { name: 'Move Kofi Marchetti to version 2…' }).click();
+  await on.getByRole('button', { name: 'Yes, move' }).click();
+  await expect(on.getByRole('listitem')).toContainText('version 2');
+  await expect(on.getByRole('button')).toHaveCount(0);
 });
 
 test('the policy bench draws both curves for three policies, in figures too', async ({ page, context }) => {

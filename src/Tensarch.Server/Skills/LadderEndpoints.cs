@@ -129,17 +129,59 @@ public static class LadderEndpoints
             )
             : Problems.NotFound();
 
-    private static async Task<Ok<List<LadderFollower>>> Followers(string ladder, TensarchDb db, CancellationToken ct) =>
-        TypedResults.Ok(
-            await (
-                from skill in db.Skills
-                where skill.LadderKey == ladder
-                join student in db.Students on skill.StudentId equals student.Id
-                where student.ArchivedAt == null
-                orderby student.Name
-                select new LadderFollower(student.Id, student.Name, skill.LadderVersion)
-            ).ToListAsync(ct)
+    /// <summary>Everyone who follows a version of it, and where the newest one would put each course.</summary>
+    private static async Task<Results<Ok<List<LadderFollower>>, ProblemHttpResult>> Followers(
+        string ladder,
+        TensarchDb db,
+        StudioLadders ladders,
+        CancellationToken ct
+    )
+    {
+        if (await ladders.Newest(ladder, ct) is not { } newest)
+            return Problems.NotFound();
+        var rows = await (
+            from skill in db.Skills.AsNoTracking()
+            where skill.LadderKey == ladder
+            join student in db.Students on skill.StudentId equals student.Id
+            where student.ArchivedAt == null
+            orderby student.Name
+            select new { Skill = skill, student.Name }
+        ).ToListAsync(ct);
+        await ladders.Know(rows.Select(r => r.Skill), ct);
+        var stages = await StagesOn(newest.Skill, db, ct);
+        return TypedResults.Ok(
+            rows.Select(r => new LadderFollower(r.Skill.StudentId, r.Name, r.Skill.LadderVersion, Moves(r.Skill))).ToList()
         );
+
+        IReadOnlyList<FollowerMove> Moves(SkillRow row)
+        {
+            var from = ladders.Known(row.LadderKey, row.LadderVersion);
+            return
+            [
+                .. stages
+                    .GetValueOrDefault(row.StudentId, [])
+                    .Select(c => new FollowerMove(c.Side, c.Stage, Math.Min(c.Stage, Decision.HighestAfterMove(from, c.Stage, newest)))),
+            ];
+        }
+    }
+
+    /// <summary>The stage of every course of everyone on a skill: where the newest decision put it.</summary>
+    private static async Task<Dictionary<Guid, List<(Side? Side, int Stage)>>> StagesOn(string skill, TensarchDb db, CancellationToken ct)
+    {
+        var decisions = await db
+            .Decisions.Where(d => d.Skill == skill)
+            .OrderBy(d => d.At)
+            .Select(d => new
+            {
+                d.StudentId,
+                d.Side,
+                d.ToStage,
+            })
+            .ToListAsync(ct);
+        return decisions
+            .GroupBy(d => d.StudentId)
+            .ToDictionary(g => g.Key, g => g.GroupBy(d => d.Side).OrderBy(c => c.Key).Select(c => (c.Key, c.Last().ToStage)).ToList());
+    }
 
     /// <summary>Appends a version. Two coaches who both made the next one: the second is told.</summary>
     private static async Task<IResult> Keep(
@@ -228,24 +270,12 @@ public static class LadderEndpoints
     {
         var followed = await db.Skills.AsNoTracking().Where(k => k.Skill == draft.Skill).ToListAsync(ct);
         await ladders.Know(followed, ct);
-        var decisions = await db
-            .Decisions.Where(d => d.Skill == draft.Skill)
-            .OrderBy(d => d.At)
-            .Select(d => new
-            {
-                d.StudentId,
-                d.Side,
-                d.ToStage,
-            })
-            .ToListAsync(ct);
-        var stages = decisions
-            .GroupBy(d => d.StudentId)
-            .ToDictionary(g => g.Key, g => g.GroupBy(d => d.Side).Select(c => c.Last().ToStage));
+        var stages = await StagesOn(draft.Skill, db, ct);
         var alike = new Dictionary<(string, int, int), bool>();
         return
         [
             .. followed
-                .Where(row => !stages.GetValueOrDefault(row.StudentId, []).All(stage => Alike(row, stage)))
+                .Where(row => !stages.GetValueOrDefault(row.StudentId, []).All(c => Alike(row, c.Stage)))
                 .Select(row => row.StudentId),
         ];
 
@@ -299,4 +329,7 @@ public static class LadderEndpoints
 }
 
 /// <param name="Version">The version that they follow.</param>
-public sealed record LadderFollower(Guid StudentId, string Name, int Version);
+/// <param name="Courses">Where a move to the newest version would put each course; no move goes up.</param>
+public sealed record LadderFollower(Guid StudentId, string Name, int Version, IReadOnlyList<FollowerMove> Courses);
+
+public sealed record FollowerMove(Side? Side, int Stage, int NewStage);

@@ -37,5 +37,14 @@ public sealed class StudioLadders(TensarchDb db, CatalogueContent catalogue)
                 : null
         );
 
+    public async Task<Ladder?> Newest(string key, CancellationToken ct) =>
+        catalogue.NewestLadder(key)
+        ?? (
+            await db.OwnLadders.AsNoTracking().Where(l => l.LadderKey == key).OrderByDescending(l => l.Version).FirstOrDefaultAsync(ct)
+                is { } row
+                ? Read(row)
+                : null
+        );
+
     public static Ladder Read(OwnLadderRow row) => StoredJson.Read<Ladder>(row.Json);
 }

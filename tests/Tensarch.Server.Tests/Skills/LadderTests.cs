@@ -116,6 +116,17 @@ public sealed class LadderTests(StudioApp app) : IClassFixture<StudioApp>, IAsyn
         Assert.Equal(HttpStatusCode.Created, (await Keep(next)).StatusCode);
         Assert.Equal(40, Threshold(await coach.Test(student, "left", "rom")));
         Assert.Equal(2, (await coach.Get($"/students/{student}/skills/front-split")).GetProperty("newestVersion").GetInt32());
+        var follower = (await coach.Get($"/ladders/{key}/followers")).EnumerateArray().Single();
+        Assert.Equal(("Jon Mover", 1), (follower.GetProperty("name").GetString(), follower.GetProperty("version").GetInt32()));
+        Assert.Equal(
+            ["left 3 3", "right 3 3"],
+            follower
+                .GetProperty("courses")
+                .EnumerateArray()
+                .Select(c =>
+                    $"{c.GetProperty("side").GetString()} {c.GetProperty("stage").GetInt32()} {c.GetProperty("newStage").GetInt32()}"
+                )
+        );
 
         Task<HttpResponseMessage> Move(object courses) =>
             coach.Post(

@@ -3717,6 +3717,13 @@ export interface components {
             /** Format: int32 */
             seconds: null | number;
         };
+        FollowerMove: {
+            side: null | components["schemas"]["Side"];
+            /** Format: int32 */
+            stage: number;
+            /** Format: int32 */
+            newStage: number;
+        };
         FormCheckRequest: {
             /** Format: uuid */
             id: string;
@@ -3898,6 +3905,8 @@ export interface components {
              * @description The version that they follow.
              */
             version: number;
+            /** @description Where a move to the newest version would put each course; no move goes up. */
+            courses: components["schemas"]["FollowerMove"][];
         };
         /** @description A ladder in a list. */
         LadderLine: {

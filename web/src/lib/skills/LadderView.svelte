@@ -1,9 +1,9 @@
 <script lang="ts">
-  import { resolve } from '$app/paths';
   import { account } from '$lib/accounts/account.svelte';
   import type { Schemas } from '$lib/api/client';
   import { catalogue } from '$lib/catalogue/catalogue.svelte';
   import Download from '$lib/parts/Download.svelte';
+  import Followers from './Followers.svelte';
   import { tagName } from '$lib/students/tags';
   import { asks, testName } from './words';
 
@@ -69,19 +69,5 @@
       </li>
     {/each}
   </ol>
-  <section class="mt-6">
-    <h2 class="mb-1">On it</h2>
-    <ul class="text-sm">
-      {#each followers as f (f.studentId)}
-        <li>
-          <!-- eslint-disable-next-line svelte/no-navigation-without-resolve -- the path itself is resolved -->
-          <a class="link-line" href="{resolve('/students/[id]', { id: f.studentId })}?skill={ladder.skill}"
-            >{f.name}</a
-          >, version {f.version}
-        </li>
-      {:else}
-        <li class="text-quiet">Nobody.</li>
-      {/each}
-    </ul>
-  </section>
+  <Followers {ladder} newest={line?.version ?? ladder.version} {followers} />
 </main>
