@@ -129,6 +129,23 @@ test('a ladder is copied, changed, tried on the students and stored; a mistake i
   await expect(on.getByRole('button')).toHaveCount(0);
 });
 
+test('an exported ladder comes back as a draft, and a broken file says so', async ({ page, context, expectRefusals }) => {
+  expectRefusals();
+  await signIn(context);
+  const file = JSON.parse(await (await context.request.get('/api/v1/ladders/crow/versions/1/file')).text());
+  await page.goto('/ladders');
+  const take = (text: string) =>
+    page
+      .getByLabel('Import a ladder')
+      .setInputFiles({ name: 'crow.json', mimeType: 'application/json', buffer: Buffer.from(text) });
+  await take('{ "name": "half a');
+  await expect(page.getByText('This is no ladder file', { exact: false })).toBeVisible();
+  await take(JSON.stringify({ ...file, name: 'Crow from a file' }));
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Crow from a file');
+  await expect(page.getByRole('region', { name: 'Stage 7' })).toBeVisible();
+  await expect(page.getByRole('complementary', { name: 'On your students' })).toContainText('would say anything else');
+});
+
 test('the policy bench draws both curves for three policies, in figures too', async ({ page, context }) => {
   await signIn(context);
   await page.goto('/ladders/policy');

@@ -1,4 +1,5 @@
 using Microsoft.EntityFrameworkCore;
+using Tensarch.Core;
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Skills;
 using Tensarch.Server.Data;
@@ -45,6 +46,24 @@ public sealed class StudioLadders(TensarchDb db, CatalogueContent catalogue)
                 ? Read(row)
                 : null
         );
+
+    /// <summary>The stage of every course of everyone on a skill: where the newest decision put it.</summary>
+    public async Task<Dictionary<Guid, List<(Side? Side, int Stage)>>> StagesOn(string skill, CancellationToken ct)
+    {
+        var decisions = await db
+            .Decisions.Where(d => d.Skill == skill)
+            .OrderBy(d => d.At)
+            .Select(d => new
+            {
+                d.StudentId,
+                d.Side,
+                d.ToStage,
+            })
+            .ToListAsync(ct);
+        return decisions
+            .GroupBy(d => d.StudentId)
+            .ToDictionary(g => g.Key, g => g.GroupBy(d => d.Side).OrderBy(c => c.Key).Select(c => (c.Key, c.Last().ToStage)).ToList());
+    }
 
     public static Ladder Read(OwnLadderRow row) => StoredJson.Read<Ladder>(row.Json);
 }

@@ -83,11 +83,21 @@ public sealed class BilateralTests(StudioApp app) : IClassFixture<StudioApp>, IA
                 }
             );
         Assert.Equal(HttpStatusCode.Created, (await Form()).StatusCode);
+        var shown = new
+        {
+            id = Guid.NewGuid(),
+            stage = 3,
+            side = (string?)null,
+            safe = 5,
+            of = 5,
+        };
+        Assert.Equal(HttpStatusCode.Created, (await coach.Post($"/students/{student}/skills/crow/exit-checks", shown)).StatusCode);
         await coach.Answer(student, "blood-thinners", "neck");
         Assert.Equal("heldTag", await (await Exit(5, 5)).Problem(HttpStatusCode.UnprocessableEntity));
         Assert.Equal("heldTag", await (await Set(null)).Problem(HttpStatusCode.UnprocessableEntity));
         Assert.Equal("heldTag", await (await Form()).Problem(HttpStatusCode.UnprocessableEntity));
-        // What was done before the hold is a fact.
+        // What was written down before is a fact, and a retry of it is no new one.
+        Assert.Equal(HttpStatusCode.OK, (await coach.Post($"/students/{student}/skills/crow/exit-checks", shown)).StatusCode);
         Assert.Equal(HttpStatusCode.Created, (await Set(app.Time.GetUtcNow().AddDays(-1))).StatusCode);
         Assert.Equal("resolveHold", (await coach.Gate(student, null, "crow")).GetProperty("next").GetProperty("code").GetString());
     }

@@ -2789,6 +2789,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
+        /** Judges everyone on the skill under the ladder they follow and under this one. */
         post: {
             parameters: {
                 query?: never;

@@ -4,7 +4,8 @@
   import SideMark from '$lib/parts/SideMark.svelte';
   import MarginBar from './MarginBar.svelte';
   import { courseName } from './sides';
-  import { nextText, plateauText, stepBackText } from './words';
+  import { plateauText, stepBackText } from './gateWords';
+  import { nextText } from './words';
 
   interface Props {
     entry: Schemas['BoardEntry'];

@@ -7,7 +7,7 @@
   import DecisionList from './DecisionList.svelte';
   import { sameCourse } from './sides';
   import TestRow from './TestRow.svelte';
-  import { plateauText, stepBackText, whyTitle } from './words';
+  import { plateauText, stepBackText, whyTitle } from './gateWords';
 
   interface Props {
     entry: Schemas['BoardEntry'];

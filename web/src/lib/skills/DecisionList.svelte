@@ -4,7 +4,7 @@
   import { dayAndTime } from '$lib/parts/format';
   import SideMark from '$lib/parts/SideMark.svelte';
   import TestList from './TestList.svelte';
-  import { decisionName, stateName } from './words';
+  import { decisionName, stateName } from './gateWords';
 
   interface Props {
     decisions: Schemas['DecisionView'][];

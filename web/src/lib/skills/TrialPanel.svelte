@@ -5,7 +5,7 @@
   import { problemText } from '$lib/parts/problems';
   import type { LadderEditor } from './editor.svelte';
   import { placeOf } from './testKinds';
-  import { stateName } from './words';
+  import { stateName } from './gateWords';
 
   interface Props {
     editor: LadderEditor;

@@ -7,7 +7,8 @@
   import Decide from './Decide.svelte';
   import EvidenceForms from './EvidenceForms.svelte';
   import { capital, sameCourse, type Course } from './sides';
-  import { nextText, plateauText, stepBackText, testName, unitOf, whyTitle } from './words';
+  import { plateauText, stepBackText, whyTitle } from './gateWords';
+  import { nextText, testName, unitOf } from './words';
 
   interface Props {
     student: OpenStudent;

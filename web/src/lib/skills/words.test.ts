@@ -1,7 +1,8 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { Schemas } from '$lib/api/client';
 import { catalogue } from '$lib/catalogue/catalogue.svelte';
-import { asks, nextText, shown, status, testName, whyTitle } from './words';
+import { whyTitle } from './gateWords';
+import { asks, nextText, shown, status, testName } from './words';
 
 beforeAll(() => {
   catalogue.content = {

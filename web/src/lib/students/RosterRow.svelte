@@ -5,7 +5,8 @@
   import SideMark from '$lib/parts/SideMark.svelte';
   import Arch from '$lib/skills/Arch.svelte';
   import { courseName } from '$lib/skills/sides';
-  import { nextText, stateName } from '$lib/skills/words';
+  import { stateName } from '$lib/skills/gateWords';
+  import { nextText } from '$lib/skills/words';
   import { tagName } from './tags';
 
   interface Props {

@@ -7,7 +7,7 @@
   import Loaded from '$lib/parts/Loaded.svelte';
   import BoardLine from '$lib/skills/BoardLine.svelte';
   import BoardPanel from '$lib/skills/BoardPanel.svelte';
-  import { groupName } from '$lib/skills/words';
+  import { groupName } from '$lib/skills/gateWords';
 
   const groups = ['ready', 'nearly', 'stalled', 'blocked', 'training', 'waiting', 'owned'] as const;
   const empty: Record<(typeof groups)[number], string> = {

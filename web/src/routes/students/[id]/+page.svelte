@@ -14,7 +14,7 @@
   import SkillTabs from '$lib/skills/SkillTabs.svelte';
   import TestList from '$lib/skills/TestList.svelte';
   import WhyPanel from '$lib/skills/WhyPanel.svelte';
-  import { stateName } from '$lib/skills/words';
+  import { stateName } from '$lib/skills/gateWords';
   import { theStudent } from '$lib/students/student.svelte';
 
   const student = theStudent();
