@@ -168,6 +168,15 @@ public sealed partial class TensarchDb
         builder.Entity<SkillRow>().HasIndex(s => new { s.StudentId, s.Skill }).IsUnique();
         Index<SkillRow>(builder, s => new { s.StudioId, s.StudentId });
         Own<DecisionRow>(builder);
+        Index<DecisionRow>(
+            builder,
+            d => new
+            {
+                d.StudioId,
+                d.Skill,
+                d.At,
+            }
+        );
         builder
             .Entity<DecisionRow>()
             .HasIndex(d => new

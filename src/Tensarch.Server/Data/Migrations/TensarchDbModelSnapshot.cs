@@ -364,6 +364,8 @@ namespace Tensarch.Server.Data.Migrations
 
                     b.HasKey("Id");
 
+                    b.HasIndex("StudioId", "Skill", "At");
+
                     b.HasIndex("StudioId", "StudentId", "At", "Id");
 
                     b.ToTable("Decisions");

@@ -11,7 +11,7 @@ using Tensarch.Server.Data;
 namespace Tensarch.Server.Data.Migrations
 {
     [DbContext(typeof(TensarchDb))]
-    [Migration("20261125075938_Roster")]
+    [Migration("20261125103451_Roster")]
     partial class Roster
     {
         /// <inheritdoc />
@@ -366,6 +366,8 @@ namespace Tensarch.Server.Data.Migrations
                         .HasColumnType("INTEGER");
 
                     b.HasKey("Id");
+
+                    b.HasIndex("StudioId", "Skill", "At");
 
                     b.HasIndex("StudioId", "StudentId", "At", "Id");
 

@@ -1,4 +1,4 @@
-﻿using System;
+using System;
 using Microsoft.EntityFrameworkCore.Migrations;
 
 #nullable disable
@@ -39,6 +39,11 @@ namespace Tensarch.Server.Data.Migrations
                 });
 
             migrationBuilder.CreateIndex(
+                name: "IX_Decisions_StudioId_Skill_At",
+                table: "Decisions",
+                columns: new[] { "StudioId", "Skill", "At" });
+
+            migrationBuilder.CreateIndex(
                 name: "IX_Roster_StudioId_DueAt",
                 table: "Roster",
                 columns: new[] { "StudioId", "DueAt" });
@@ -51,6 +56,10 @@ namespace Tensarch.Server.Data.Migrations
         {
             migrationBuilder.DropTable(
                 name: "Roster");
+
+            migrationBuilder.DropIndex(
+                name: "IX_Decisions_StudioId_Skill_At",
+                table: "Decisions");
         }
     }
 }
