@@ -21,6 +21,7 @@ export async function owner() {
     name: 'Ines Falk',
     email: 'ines@harbour.example',
     password: 'a-long-password',
+    setupCode: 'LAMP-2357',
   });
   return (await call('/catalogue')).questions;
 }

@@ -8,7 +8,7 @@ export async function serve(data, port) {
   const child = spawn('dotnet', ['exec', join(root, 'artifacts/server/Tensarch.Server.dll')], {
     cwd: join(root, 'src/Tensarch.Server'),
     stdio: 'ignore',
-    env: { ...process.env, ASPNETCORE_URLS: `http://127.0.0.1:${port}`, Data: data, Logging__LogLevel__Default: 'Warning' },
+    env: { ...process.env, ASPNETCORE_URLS: `http://127.0.0.1:${port}`, Data: data, SetupCode: 'LAMP-2357', Logging__LogLevel__Default: 'Warning' },
   });
   const ended = new Promise((done) => child.once('exit', done));
   for (;;) {

@@ -8,6 +8,7 @@ using Tensarch.Server.Data;
 using Tensarch.Server.Demo;
 using Tensarch.Server.Exchange;
 using Tensarch.Server.Hosting;
+using Tensarch.Server.Hosting.Door;
 using Tensarch.Server.Measuring;
 using Tensarch.Server.Planning;
 using Tensarch.Server.Sessions;
@@ -19,8 +20,12 @@ var describing = Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Ins
 var data = Directory.CreateDirectory(builder.Configuration["Data"] ?? Path.Combine(builder.Environment.ContentRootPath, "data")).FullName;
 var content = Task.Run(ContentLoader.Load);
 
-// Each query and each request would be a line; settings may ask for them.
-builder.Logging.AddFilter("Microsoft.EntityFrameworkCore", LogLevel.Warning).AddFilter("Microsoft.AspNetCore", LogLevel.Warning);
+// Each query and each request would be a line; settings may ask for them. What fails is logged by whoever answers it.
+builder
+    .Logging.AddFilter("Microsoft.EntityFrameworkCore", LogLevel.Warning)
+    .AddFilter("Microsoft.EntityFrameworkCore.Database.Command", LogLevel.Critical)
+    .AddFilter("Microsoft.EntityFrameworkCore.Update", LogLevel.Critical)
+    .AddFilter("Microsoft.AspNetCore", LogLevel.Warning);
 
 builder.WebHost.ConfigureKestrel(kestrel =>
 {
@@ -71,8 +76,13 @@ var web = Path.GetFullPath(
 );
 IFileProvider webRoot = Directory.Exists(web) ? new PhysicalFileProvider(web) : new NullFileProvider();
 
-app.UseExceptionHandler();
 app.UseSecurityHeaders(webRoot);
+app.UseExceptionHandler();
+app.UseStatusCodePages(context =>
+    Problems
+        .Of(context.HttpContext.Response.StatusCode, Problems.CodeOf(context.HttpContext.Response.StatusCode))
+        .ExecuteAsync(context.HttpContext)
+);
 app.UseSameOrigin();
 app.UseWebFiles(webRoot);
 app.UseRouting();
@@ -81,9 +91,11 @@ app.UseAuthentication();
 app.UseStudioScope();
 app.UseAuthorization();
 app.UseRouteIds();
+app.UseWebPages(webRoot);
 
 var api = app.MapGroup("/api/v1");
 api.GuardWrites();
+api.CheckAtTheDoor();
 api.MapAccounts();
 api.MapCatalogue();
 api.MapStudents();
@@ -92,10 +104,8 @@ api.MapCompute();
 api.MapSkills();
 api.MapSessions();
 api.MapExchange();
-app.Map("/api/{**rest}", () => Problems.NotFound()).ExcludeFromDescription();
 app.MapOpenApi("/api/openapi/{documentName}.json").RequireAuthorization();
 app.MapHealth();
-app.MapWebFallback(webRoot);
 
 if (!describing)
 {
@@ -104,5 +114,13 @@ if (!describing)
     app.Services.GetRequiredService<CatalogueContent>();
     if (app.Configuration.GetValue<bool>("Demo"))
         await DemoStudio.EnsureMade(app.Services, app.Logger);
+    if (app.Configuration.GetValue<bool>("OnlyMakeDemo"))
+    {
+        Database.Close();
+        return;
+    }
+    await ReadingPains.TellOld(app.Services);
+    await app.Services.GetRequiredService<SetupCode>().Announce(app.Services, app.Logger);
+    await app.Services.GetRequiredService<PictureFiles>().Recover(app.Services);
 }
 await app.RunAsync();

@@ -8,6 +8,7 @@ using Microsoft.AspNetCore.Identity;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.EntityFrameworkCore.Diagnostics;
 using Microsoft.Extensions.DependencyInjection;
+using Microsoft.Extensions.Logging;
 using Microsoft.Extensions.Time.Testing;
 using Tensarch.Core;
 using Tensarch.Core.Catalogue;
@@ -21,13 +22,33 @@ public sealed class StudioApp : WebApplicationFactory<Program>
 {
     public static readonly JsonSerializerOptions Json = CoreJson.Apply(new(JsonSerializerDefaults.Web));
     public const string Password = "a-long-password";
+    public const string SetupCode = "TEST-CODE";
 
     /// <summary>Years ahead, so that the cookies it dates have not run out for the client's own clock.</summary>
-    public FakeTimeProvider Time { get; } = new(new DateTimeOffset(2035, 3, 3, 10, 0, 0, TimeSpan.Zero));
+    public FakeTimeProvider Time { get; init; } = new(new DateTimeOffset(2035, 3, 3, 10, 0, 0, TimeSpan.Zero));
+
+    /// <summary>A client that keeps its cookie whatever day it is in the application.</summary>
+    public HttpClient Client() => CreateDefaultClient(new CookieKeeper());
+
+    private sealed class CookieKeeper : DelegatingHandler
+    {
+        private string? cookie;
+
+        protected override async Task<HttpResponseMessage> SendAsync(HttpRequestMessage request, CancellationToken cancellationToken)
+        {
+            if (cookie is not null)
+                request.Headers.Add("Cookie", cookie);
+            var answer = await base.SendAsync(request, cancellationToken);
+            if (answer.Headers.TryGetValues("Set-Cookie", out var set))
+                cookie = set.Last().Split(';')[0];
+            return answer;
+        }
+    }
 
     public CommandCounter Commands { get; } = new();
 
-    public string DataFolder { get; init; } = Directory.CreateTempSubdirectory("tensarch-").FullName;
+    /// <summary>A folder of its own with a database that is migrated already: made once, and copied.</summary>
+    public string DataFolder { get; init; } = CopyOfTemplate();
 
     public int SignInsPerMinute { get; init; } = 10_000;
 
@@ -36,17 +57,34 @@ public sealed class StudioApp : WebApplicationFactory<Program>
     protected override void ConfigureWebHost(IWebHostBuilder builder)
     {
         builder.UseSetting("Data", DataFolder);
+        builder.UseSetting("SetupCode", SetupCode);
         builder.UseSetting("SignInsPerMinute", SignInsPerMinute.ToString(System.Globalization.CultureInfo.InvariantCulture));
         builder.UseSetting("Demo", Demo.ToString());
         builder.UseSetting("KeepBoard", "false");
         builder.UseSetting("SimulatedInclinometer", "true");
-        builder.UseSetting("Logging:LogLevel:Default", "None");
+        builder.ConfigureLogging(log => log.ClearProviders());
         builder.ConfigureServices(services =>
         {
             services.AddSingleton<TimeProvider>(Demo ? TimeProvider.System : Time);
             services.Configure<PasswordHasherOptions>(options => options.IterationCount = 1);
             services.ConfigureDbContext<TensarchDb>(options => options.AddInterceptors(Commands));
         });
+    }
+
+    private static readonly Lazy<string> Template = new(() =>
+    {
+        var path = Path.Combine(Directory.CreateTempSubdirectory("tensarch-").FullName, "tensarch.db");
+        var services = new ServiceCollection().AddDatabase(path).AddSingleton(TimeProvider.System).BuildServiceProvider();
+        Database.Migrate(services).GetAwaiter().GetResult();
+        Database.Close();
+        return path;
+    });
+
+    private static string CopyOfTemplate()
+    {
+        var folder = Directory.CreateTempSubdirectory("tensarch-").FullName;
+        File.Copy(Template.Value, Path.Combine(folder, "tensarch.db"));
+        return folder;
     }
 
     /// <summary>A studio with one person in it, and a client that is signed in as them.</summary>
@@ -91,12 +129,15 @@ public sealed class StudioApp : WebApplicationFactory<Program>
     }
 }
 
-/// <summary>Counts the commands that reach the database.</summary>
+/// <summary>Counts the commands that reach the database; the look at the sign-in, which every request takes, on its own.</summary>
 public sealed class CommandCounter : DbCommandInterceptor
 {
     private int count;
+    private int signIns;
 
     public int Count => count;
+
+    public int SignIns => signIns;
 
     public override ValueTask<InterceptionResult<DbDataReader>> ReaderExecutingAsync(
         DbCommand command,
@@ -105,7 +146,10 @@ public sealed class CommandCounter : DbCommandInterceptor
         CancellationToken cancellationToken = default
     )
     {
-        Interlocked.Increment(ref count);
+        if (command.CommandText.Contains("\"SignIns\"", StringComparison.Ordinal))
+            Interlocked.Increment(ref signIns);
+        else
+            Interlocked.Increment(ref count);
         return new(result);
     }
 }
@@ -341,14 +385,17 @@ public sealed record StudioClient(HttpClient Http, Guid StudioId, Guid UserId, s
 
 public static class Answers
 {
-    /// <summary>The stable code of a problem, after checking its status and its type.</summary>
+    /// <summary>The stable code of a problem, after checking its status and its type; the field as the screens look for it, wherever in the body.</summary>
     public static async Task<string> Problem(this HttpResponseMessage answer, HttpStatusCode status, string? field = null)
     {
         Assert.Equal(status, answer.StatusCode);
         Assert.Equal("application/problem+json", answer.Content.Headers.ContentType?.MediaType);
         var body = await answer.Content.ReadFromJsonAsync<JsonElement>();
         if (field is not null)
-            Assert.Contains(body.GetProperty("errors").EnumerateArray(), e => e.GetProperty("field").GetString() == field);
+            Assert.Contains(
+                body.GetProperty("errors").EnumerateArray(),
+                e => $".{e.GetProperty("field").GetString()}".EndsWith($".{field}", StringComparison.Ordinal)
+            );
         return body.GetProperty("code").GetString()!;
     }
 }

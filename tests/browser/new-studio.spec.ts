@@ -1,5 +1,6 @@
 import type { Locator, Page } from '@playwright/test';
 import { expect, test } from './clean-page';
+import { setupCode } from './studio.mjs';
 
 test.describe.configure({ mode: 'serial' });
 
@@ -37,16 +38,38 @@ test('the first person in creates the owner, with clear messages on the way', as
   expectRefusals();
   await page.goto('/');
   await expect(page.getByRole('heading', { name: 'Create the owner' })).toBeVisible();
+  await page.getByLabel('Setup code').fill('from memory');
   await page.getByLabel('Studio').fill(owner.studio);
   await page.getByLabel('Your name').fill(owner.name);
   await page.getByLabel('E-mail').fill(owner.email);
   await page.getByLabel('Password').fill('short');
+  await page.getByRole('button', { name: 'Create the owner' }).click();
+  await expect(page.getByText('This is not the code in the server’s log.')).toBeVisible();
+  await page.getByLabel('Setup code').fill(setupCode);
   await page.getByRole('button', { name: 'Create the owner' }).click();
   await expect(page.getByText('At least 10 characters.')).toBeVisible();
   await expect(page.getByLabel('Studio')).toHaveValue(owner.studio);
   await page.getByLabel('Password').fill(owner.password);
   await page.getByRole('button', { name: 'Create the owner' }).click();
   await expect(page.getByText('Nobody is here yet.')).toBeVisible();
+  await page.goto('/welcome');
+  await expect(page.getByRole('heading', { name: 'Students' })).toBeVisible();
+});
+
+test('a sign-in that ends in one tab is said in the other, and nothing typed is lost', async ({ page, context, expectRefusals }) => {
+  expectRefusals();
+  await signIn(page);
+  await page.getByRole('link', { name: 'Add a student' }).click();
+  await page.getByLabel('Name', { exact: true }).fill('Half Typed');
+  const other = await context.newPage();
+  await other.goto('/students');
+  await other.getByRole('button', { name: 'Sign out' }).click();
+  await expect(other.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+  await page.getByRole('button', { name: 'Save the student' }).click();
+  await expect(page.getByText('what you typed stays here', { exact: false }).first()).toBeVisible();
+  await signIn(other);
+  await page.getByRole('button', { name: 'Save the student' }).click();
+  await expect(page.getByRole('heading', { name: 'Half Typed' })).toBeVisible();
 });
 
 test('a student is added; bad body data is named at the field and nothing typed is lost', async ({ page, expectRefusals }) => {

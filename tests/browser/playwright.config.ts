@@ -1,13 +1,8 @@
 import { defineConfig } from '@playwright/test';
-import { mkdtempSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join, resolve } from 'node:path';
-import { launch } from './studio.mjs';
+import { join } from 'node:path';
+import { dataFolder, launch, root, server, setupCode } from './studio.mjs';
 
-const root = resolve(import.meta.dirname, '../..');
-const server = join(root, 'artifacts/server/Tensarch.Server.dll');
-
-/** A server of its own with an empty folder for its data. */
+/** A server of its own, on a copy of the demo studio or in an empty folder. */
 const serve = (port: number, demo: boolean) => ({
   command: `dotnet exec ${server}`,
   cwd: join(root, 'src/Tensarch.Server'),
@@ -16,10 +11,11 @@ const serve = (port: number, demo: boolean) => ({
   reuseExistingServer: false,
   env: {
     ASPNETCORE_URLS: `http://127.0.0.1:${port}`,
-    Data: mkdtempSync(join(tmpdir(), 'tensarch-')),
+    Data: dataFolder(demo),
     Web: join(root, 'web/build'),
     Demo: String(demo),
     SignInsPerMinute: '1000',
+    SetupCode: setupCode,
     Logging__LogLevel__Default: 'Warning',
   },
 });
@@ -27,13 +23,14 @@ const serve = (port: number, demo: boolean) => ({
 export default defineConfig({
   testDir: '.',
   outputDir: 'test-results',
-  workers: 2,
+  workers: 3,
   // Generous, because a shared machine can be many times slower than itself: what fails is wrong, not late.
   timeout: 240_000,
   expect: { timeout: 30_000 },
   forbidOnly: !!process.env.CI,
   reporter: [['list'], ['json', { outputFile: join(root, 'artifacts/playwright.json') }]],
-  use: { viewport: { width: 1280, height: 800 }, launchOptions: launch, trace: 'retain-on-failure' },
+  use: { viewport: { width: 1280, height: 800 }, launchOptions: launch, // A trace costs a quarter of the time: TRACE=on when a failure is to be looked at.
+    trace: process.env.TRACE === 'on' ? 'on' : 'off' },
   projects: [
     { name: 'new studio', testMatch: 'new-studio.spec.ts', use: { baseURL: 'http://127.0.0.1:5182' } },
     { name: 'demo', testMatch: 'demo.spec.ts', use: { baseURL: 'http://127.0.0.1:5181' } },

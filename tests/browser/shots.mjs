@@ -1,21 +1,18 @@
 // Takes the pictures in docs/screenshots from a demo studio of its own: ./dev shots
 import { chromium } from '@playwright/test';
 import { spawn } from 'node:child_process';
-import { mkdtempSync } from 'node:fs';
-import { tmpdir } from 'node:os';
-import { join, resolve } from 'node:path';
-import { launch, signIn } from './studio.mjs';
+import { join } from 'node:path';
+import { dataFolder, launch, root, server as program, signIn } from './studio.mjs';
 
-const root = resolve(import.meta.dirname, '../..');
 const out = (name) => join(root, 'docs/screenshots', `${name}.png`);
 const base = 'http://127.0.0.1:5183';
-const server = spawn('dotnet', ['exec', join(root, 'artifacts/server/Tensarch.Server.dll')], {
+const server = spawn('dotnet', ['exec', program], {
   cwd: join(root, 'src/Tensarch.Server'),
   stdio: 'ignore',
   env: {
     ...process.env,
     ASPNETCORE_URLS: base,
-    Data: mkdtempSync(join(tmpdir(), 'tensarch-')),
+    Data: dataFolder(true),
     Web: join(root, 'web/build'),
     Demo: 'true',
   },

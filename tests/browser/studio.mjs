@@ -1,3 +1,21 @@
+import { cpSync, existsSync, mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join, resolve } from 'node:path';
+
+export const root = resolve(import.meta.dirname, '../..');
+
+/** The server as the tests build it. */
+export const server = join(root, 'src/Tensarch.Server/bin/Release/net10.0/Tensarch.Server.dll');
+
+/** A folder for a server's data: empty, or a copy of the demo studio that `./dev` made today. */
+export function dataFolder(demo) {
+  const folder = mkdtempSync(join(tmpdir(), 'tensarch-'));
+  const made = join(root, 'artifacts/demo/today/');
+  if (demo && !existsSync(made)) throw new Error('There is no demo studio of today: make it with ./dev data');
+  if (demo) cpSync(made, folder, { recursive: true, dereference: true });
+  return folder;
+}
+
 /** Debian's Chromium, started so that it asks nothing of the network. */
 export const launch = {
   executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
@@ -11,6 +29,9 @@ export const launch = {
     '--disable-sync',
   ],
 };
+
+/** What the server of an empty studio is told to ask its first owner for. */
+export const setupCode = 'LAMP-2357';
 
 /** Signs a browser context into the demo studio. */
 export async function signIn(context, email = 'imre@saltlamp.example', password = 'lamp-works-owner') {

@@ -1,3 +1,5 @@
+using System.ComponentModel.DataAnnotations;
+
 namespace Tensarch.Core.Measuring;
 
 public enum Face
@@ -8,7 +10,13 @@ public enum Face
 }
 
 /// <summary>A kind of block and the heights of its three faces, in cm.</summary>
-public sealed record BlockKind(string Key, string Name, double LowCm, double MiddleCm, double HighCm)
+public sealed record BlockKind(
+    [RegularExpression(Core.Key.Pattern)] string Key,
+    [Required, StringLength(60)] string Name,
+    [Range(BlockKind.LeastFaceCm, BlockKind.MostFaceCm)] double LowCm,
+    [Range(BlockKind.LeastFaceCm, BlockKind.MostFaceCm)] double MiddleCm,
+    [Range(BlockKind.LeastFaceCm, BlockKind.MostFaceCm)] double HighCm
+)
 {
     public static readonly BlockKind Standard = new("standard", "Standard block", 7.5, 15, 23);
 
@@ -40,7 +48,7 @@ public sealed record BlockKind(string Key, string Name, double LowCm, double Mid
 }
 
 /// <summary>One block of a stack, lying on a face.</summary>
-public sealed record StackedBlock(string Kind, Face Face);
+public sealed record StackedBlock([RegularExpression(Key.Pattern)] string Kind, Face Face);
 
 /// <summary>A gap read as a stack of blocks, in cm, with the standard error of its coarseness.</summary>
 public readonly record struct StackHeight(double Cm, double ResolutionCm);

@@ -1,11 +1,20 @@
+using System.ComponentModel.DataAnnotations;
+
 namespace Tensarch.Core.Measuring;
 
 /// <summary>A studio's own version of a measure: its threshold of plausibility, SEM and protocol. The shipped one stays as it is.</summary>
 /// <param name="Min">The least plausible value, in the measure's unit.</param>
 /// <param name="Max">The greatest plausible value, in the measure's unit.</param>
 /// <param name="Sem">Starting SEM for one trial, in the measure's unit.</param>
-public sealed record OwnMeasure(double Min, double Max, double Sem, IReadOnlyList<string> Protocol)
+public sealed record OwnMeasure(
+    [Range(-OwnMeasure.MostValue, OwnMeasure.MostValue)] double Min,
+    [Range(-OwnMeasure.MostValue, OwnMeasure.MostValue)] double Max,
+    [Range(0, OwnMeasure.MostSem)] double Sem,
+    [MaxLength(OwnMeasure.MostSteps), StringLength(OwnMeasure.LongestStep)] IReadOnlyList<string> Protocol
+)
 {
+    public const double MostValue = 1000;
+    public const double MostSem = 100;
     public const int MostSteps = 12;
     public const int LongestStep = 300;
 
@@ -14,8 +23,8 @@ public sealed record OwnMeasure(double Min, double Max, double Sem, IReadOnlyLis
     {
         var problems = new List<Problem>();
         foreach (var (value, field) in new[] { (Min, "min"), (Max, "max"), (Sem, "sem") })
-            if (!double.IsFinite(value))
-                problems.Add(Problem.Of("notANumber", field));
+            if (!(Math.Abs(value) <= (field == "sem" ? MostSem : MostValue)))
+                problems.Add(Problem.Of("outOfRange", field));
         if (problems.Count == 0 && Min >= Max)
             problems.Add(Problem.Of("minNotUnderMax", "max"));
         if (shipped.Kind == MeasureKind.Rate ? Sem != 0 : Sem <= 0)

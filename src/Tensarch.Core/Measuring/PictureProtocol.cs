@@ -1,3 +1,5 @@
+using System.ComponentModel.DataAnnotations;
+
 namespace Tensarch.Core.Measuring;
 
 public enum PictureKind
@@ -20,7 +22,7 @@ public sealed record PictureProtocol(PictureKind Kind, IReadOnlyList<string> Lan
 public sealed record PictureView(string Key, string Name, PictureProtocol Picture);
 
 /// <summary>A point of a picture, in pixels, x to the right and y down.</summary>
-public sealed record PicturePoint(double X, double Y);
+public sealed record PicturePoint([Range(-10_000, 10_000)] double X, [Range(-10_000, 10_000)] double Y);
 
 /// <summary>Which way the belly faces in the picture.</summary>
 public enum Facing
@@ -32,8 +34,8 @@ public enum Facing
 /// <summary>Landmarks placed on a picture, in the protocol's order.</summary>
 /// <param name="Horizon">Two points on a line that is level in the room; none when the picture is taken as level.</param>
 public sealed record Placement(
-    IReadOnlyList<PicturePoint> Points,
-    IReadOnlyList<PicturePoint>? Horizon = null,
+    [MaxLength(8)] IReadOnlyList<PicturePoint> Points,
+    [MaxLength(2)] IReadOnlyList<PicturePoint>? Horizon = null,
     Facing Facing = Facing.Left
 );
 

@@ -26,6 +26,8 @@ public sealed record ReadingInput(
     public List<Problem> Check(Measure measure)
     {
         var problems = measure.Kind == MeasureKind.Rate ? CheckCounts() : TrialCheck.Check(Trials, measure.Min, measure.Max);
+        if (measure.Kind != MeasureKind.Rate && (Successes is not null || Attempts is not null || Hits is { Count: > 0 }))
+            problems.Add(Problem.Of("noCounts", "attempts"));
         if (measure.Step is { } step)
             for (var i = 0; i < Trials.Count; i++)
                 if (Math.Abs(Trials[i] / step - Math.Round(Trials[i] / step)) > 1e-6)

@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 using System.Text.Json.Serialization;
 using Tensarch.Core.Students;
 
@@ -13,13 +14,13 @@ namespace Tensarch.Core.Skills;
 /// <param name="StartsAtOne">Everyone begins at stage 1, whatever the readings say.</param>
 /// <param name="EveryGate">Tests that stand in every gate of the ladder.</param>
 public sealed record Ladder(
-    string Key,
-    int Version,
-    string Name,
-    string Skill,
+    [RegularExpression(Core.Key.Pattern)] string Key,
+    [Range(1, 100_000)] int Version,
+    [StringLength(200)] string Name,
+    [RegularExpression(Core.Key.Pattern)] string Skill,
     bool PerSide,
-    string? SideMeans,
-    IReadOnlyList<string> Standards,
+    [StringLength(60)] string? SideMeans,
+    [MaxLength(6), RegularExpression(Core.Key.Pattern)] IReadOnlyList<string> Standards,
     IReadOnlyList<LoadTag> Regions,
     IReadOnlyList<RequiredTag> RequiredTags,
     int LeadLimit,
@@ -61,10 +62,14 @@ public sealed record Ladder(
 }
 
 /// <summary>A tag on which no hold may lie, at the gates that lead to this stage and above.</summary>
-public sealed record RequiredTag(LoadTag Tag, int FromStage = 1);
+public sealed record RequiredTag(LoadTag Tag, [Range(1, 100)] int FromStage = 1);
 
 /// <param name="Level">The level of a hold, where it has levels.</param>
-public sealed record SideMeasure(int FromStage, string Measure, string? Level = null);
+public sealed record SideMeasure(
+    [Range(1, 100)] int FromStage,
+    [RegularExpression(Key.Pattern)] string Measure,
+    [RegularExpression(Key.Pattern)] string? Level = null
+);
 
 /// <param name="Work">What a student does here, in one line.</param>
 /// <param name="Tests">The gate to the next stage.</param>

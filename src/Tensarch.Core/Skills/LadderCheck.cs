@@ -27,7 +27,7 @@ public static class LadderCheck
             Stage(ladder, i, content, problems);
         for (var i = 0; i < ladder.EveryGate.Count; i++)
             Test(ladder.EveryGate[i], ladder, $"everyGate[{i}]", content, problems);
-        ExitBeforeKickUp(ladder, problems);
+        ExitsFirst(ladder, content, problems);
         return problems;
     }
 
@@ -218,19 +218,28 @@ public static class LadderCheck
             problems.Add(Problem.Of("limbDoesNotFit", $"{path}.limb"));
     }
 
-    /// <summary>The way out is taught before the way in: what is kicked up stands behind a gate with an exit.</summary>
-    private static void ExitBeforeKickUp(Ladder ladder, List<Problem> problems)
+    /// <summary>
+    /// The way out is taught before the way in: what is kicked up stands behind a gate with an exit, and so does every stage that trains what
+    /// stands behind an exit on the shipped ladder.
+    /// </summary>
+    private static void ExitsFirst(Ladder ladder, CatalogueContent content, List<Problem> problems)
     {
+        var shipped = content.NewestLadder(ladder.Skill);
         var shown = false;
         for (var i = 0; i < ladder.Stages.Count; i++)
         {
             if (!shown && ladder.Stages[i].Tests.Any(t => t.ReadMeasure == "kick-up-success" || t.ReadDrill == "kick-up"))
                 problems.Add(Problem.Of("exitBeforeKickUp", $"stages[{i}].tests"));
-            if (!shown && ladder.Skill == "handstand" && ladder.TrainsAs(i + 1) >= 6)
+            if (!shown && shipped is not null && HasExitBelow(shipped, ladder.TrainsAs(i + 1)))
                 problems.Add(Problem.Of("exitBeforeKickUp", $"stages[{i}].trainsAs"));
-            shown |= ladder.Stages[i].Tests.OfType<ExitCriterion>().Any();
+            shown |= HasExit(ladder.Stages[i]);
         }
     }
+
+    /// <summary>Whoever came to this stage has shown a way out.</summary>
+    private static bool HasExitBelow(Ladder ladder, int stage) => ladder.Stages.Any(s => s.Number < stage && HasExit(s));
+
+    private static bool HasExit(Stage stage) => stage.Tests.OfType<ExitCriterion>().Any();
 
     private static void Between(double? value, double least, double most, string field, List<Problem> problems)
     {

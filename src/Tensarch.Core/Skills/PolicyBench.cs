@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 using Tensarch.Core.Measuring;
 
 namespace Tensarch.Core.Skills;
@@ -6,7 +7,17 @@ namespace Tensarch.Core.Skills;
 /// <param name="TauOfSem">Day-to-day standard deviation as a share of the SEM.</param>
 /// <param name="TestDays">How many test days, two days apart.</param>
 /// <param name="Students">How many simulated students at each distance.</param>
-public sealed record PolicyTrial(int TrialsPerTest = 3, double TauOfSem = 0.5, int TestDays = 6, int Students = 2000, int Seed = 20260303);
+public sealed record PolicyTrial(
+    [Range(1, 5)] int TrialsPerTest = 3,
+    [Range(0, 2)] double TauOfSem = 0.5,
+    [Range(1, 10)] int TestDays = 6,
+    [Range(100, PolicyTrial.MostStudents)] int Students = 2000,
+    [Range(0, int.MaxValue)] int Seed = 20260303
+)
+{
+    /// <summary>Of one answer: a trial of three policies takes a second of a machine's time.</summary>
+    public const int MostStudents = 2000;
+}
 
 /// <summary>One point of both curves: students whose true value sits so far from the threshold.</summary>
 /// <param name="DistanceSem">In SEMs: negative short of the threshold, positive past it.</param>

@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 using System.Text.Json.Serialization;
 using Tensarch.Core.Measuring;
 
@@ -114,13 +115,13 @@ public abstract record ReadinessTest
 /// <param name="StraddleAngle">The threshold is an angle between the legs, judged in centimetres on the heel distance.</param>
 /// <param name="Adaptation">What may stand in for the range, where a coach recorded that it is used.</param>
 public sealed record RomCriterion(
-    string Measure,
+    [RegularExpression(Key.Pattern)] string Measure,
     Comparison Comparison,
-    double Threshold,
+    [Range(-1000, 1000)] double Threshold,
     Limb Limb = Limb.ThisSide,
     Warmth Warmth = Warmth.Warm,
     int MinTrials = 3,
-    string? Level = null,
+    [RegularExpression(Key.Pattern)] string? Level = null,
     bool StraddleAngle = false,
     FormItem? Adaptation = null
 ) : ReadinessTest;
@@ -134,12 +135,12 @@ public sealed record RomCriterion(
 /// <param name="Quality">An attempt of less, of 5, does not count.</param>
 /// <param name="BreathFree">An attempt during which the breath was held does not count.</param>
 public sealed record HoldCriterion(
-    string? Drill = null,
-    string? Variant = null,
+    [RegularExpression(Key.Pattern)] string? Drill = null,
+    [RegularExpression(Key.Pattern)] string? Variant = null,
     int? Seconds = null,
     int? Breaths = null,
-    string? Measure = null,
-    string? Level = null,
+    [RegularExpression(Key.Pattern)] string? Measure = null,
+    [RegularExpression(Key.Pattern)] string? Level = null,
     Limb Limb = Limb.ThisSide,
     int? Quality = null,
     bool TwoDays = false,
@@ -154,8 +155,8 @@ public sealed record HoldCriterion(
 /// <summary>So many clean repetitions in one set.</summary>
 /// <param name="Tempo">How each one is done, in words.</param>
 public sealed record RepsCriterion(
-    string Drill,
-    string Variant,
+    [RegularExpression(Key.Pattern)] string Drill,
+    [RegularExpression(Key.Pattern)] string Variant,
     int Reps,
     Limb Limb = Limb.ThisSide,
     string? Tempo = null,
@@ -163,7 +164,13 @@ public sealed record RepsCriterion(
 ) : ReadinessTest;
 
 /// <summary>Of the latest attempts, all counted and made on at least two days, so many succeed.</summary>
-public sealed record RateCriterion(string Measure, int Successes, int Of, Limb Limb = Limb.ThisSide, int ShelfDays = 21) : ReadinessTest
+public sealed record RateCriterion(
+    [RegularExpression(Key.Pattern)] string Measure,
+    int Successes,
+    int Of,
+    Limb Limb = Limb.ThisSide,
+    int ShelfDays = 21
+) : ReadinessTest
 {
     [JsonIgnore]
     public double Share => (double)Successes / Of;
@@ -178,19 +185,25 @@ public sealed record PainCriterion(int AtMost, int Sessions) : ReadinessTest;
 /// <summary>Every item ticked by a coach at one sitting.</summary>
 public sealed record FormCriterion(IReadOnlyList<FormItem> Items, int ShelfDays = 42) : ReadinessTest;
 
-public sealed record FormItem(string Key, string Name);
+public sealed record FormItem([RegularExpression(Core.Key.Pattern)] string Key, string Name);
 
 /// <summary>A safe way out, shown so many times of as many.</summary>
 /// <param name="Drill">The drill that trains it.</param>
-public sealed record ExitCriterion(string Name, string Drill, int Times, Limb Limb = Limb.Bilateral, int ShelfDays = 42) : ReadinessTest;
+public sealed record ExitCriterion(
+    string Name,
+    [RegularExpression(Key.Pattern)] string Drill,
+    int Times,
+    Limb Limb = Limb.Bilateral,
+    int ShelfDays = 42
+) : ReadinessTest;
 
 /// <summary>The left–right difference is at most so much, both sides with enough trials: of a measure, or of a drill's best holds.</summary>
 public sealed record SymmetryCriterion(
     double AtMost,
-    string? Measure = null,
-    string? Level = null,
-    string? Drill = null,
-    string? Variant = null,
+    [RegularExpression(Key.Pattern)] string? Measure = null,
+    [RegularExpression(Key.Pattern)] string? Level = null,
+    [RegularExpression(Key.Pattern)] string? Drill = null,
+    [RegularExpression(Key.Pattern)] string? Variant = null,
     Warmth Warmth = Warmth.Warm,
     int MinTrials = 3,
     int ShelfDays = 21

@@ -1,3 +1,6 @@
+using System.ComponentModel.DataAnnotations;
+using Tensarch.Core.Planning;
+
 namespace Tensarch.Core.Students;
 
 /// <summary>Morning or afternoon: a re-test is taken in the same half of the day as the baseline.</summary>
@@ -9,7 +12,12 @@ public enum DayHalf
 
 /// <summary>A day on which a student can train: every week on a weekday, or once on a date.</summary>
 /// <param name="Minutes">What that day allows.</param>
-public sealed record AvailableDay(DayOfWeek? Weekday, DateOnly? Date, int Minutes, DayHalf Half);
+public sealed record AvailableDay(
+    DayOfWeek? Weekday,
+    DateOnly? Date,
+    [Range(SessionBuilder.FewestMinutes, SessionBuilder.MostMinutes)] int Minutes,
+    DayHalf Half
+);
 
 /// <summary>The props that a student may have at home; blocks are counted.</summary>
 public static class HomeProps

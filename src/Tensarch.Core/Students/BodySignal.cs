@@ -19,8 +19,8 @@ public enum SignalKind
 /// <param name="Pain">0 to 10, where it was said.</param>
 public sealed record BodySignal(Guid Id, DateTimeOffset At, SignalKind Kind, LoadTag? Region, Side? Side, int? Pain)
 {
-    /// <summary>A pain event is pain above this, of 10.</summary>
+    /// <summary>A pain event is pain above this, of 10; what is sharp, a pinch or a pop is one with or without a number.</summary>
     public const int PainEventAbove = 3;
 
-    public bool IsPainEvent => Region is { } region && region.IsRegion() && Pain > PainEventAbove;
+    public bool IsPainEvent => Region is { } region && region.IsRegion() && (Pain > PainEventAbove || Kind == SignalKind.SharpPain);
 }

@@ -70,6 +70,9 @@ public sealed record Clearance(
 
     public bool StandsOn(DateOnly day) => From <= day && day <= Until && (WithdrawnOn is not { } withdrawn || day < withdrawn);
 
-    /// <summary>The first day on which it no longer holds.</summary>
-    public DateOnly LapsesOn => WithdrawnOn is { } withdrawn && withdrawn <= Until ? withdrawn : Until.AddDays(1);
+    /// <summary>The first day on which it no longer holds; the last day of the calendar for one that was recorded until then.</summary>
+    public DateOnly LapsesOn =>
+        WithdrawnOn is { } withdrawn && withdrawn <= Until ? withdrawn
+        : Until == DateOnly.MaxValue ? Until
+        : Until.AddDays(1);
 }

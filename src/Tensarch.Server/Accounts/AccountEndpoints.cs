@@ -22,51 +22,63 @@ public static class AccountEndpoints
         accounts.MapPost("/members", AddMember).RequireAuthorization(Writes.OwnerPolicy);
     }
 
-    private static async Task<Ok<MeResponse>> Me(TensarchDb db, StudioScope scope, IConfiguration config, CancellationToken ct)
+    private static async Task<Ok<MeResponse>> Me(
+        TensarchDb db,
+        StudioScope scope,
+        SetupCode setup,
+        IConfiguration config,
+        CancellationToken ct
+    )
     {
         var demo = config.GetValue<bool>("Demo") && !scope.IsSet ? Demo.DemoStudio.Accounts : [];
         if (!scope.IsSet)
-            return TypedResults.Ok(new MeResponse(!await db.Users.AnyAsync(ct), null, null, demo));
+        {
+            var nobody = !await db.Users.AnyAsync(ct);
+            return TypedResults.Ok(new MeResponse(nobody, nobody && setup.IsAsked, null, null, demo));
+        }
         var user = await db
             .Users.Where(u => u.Id == scope.UserId)
             .Select(u => new UserView(u.Id, u.DisplayName, u.Email!, u.Role))
-            .SingleAsync(ct);
-        var studio = await db.Studios.Select(s => s.Name).SingleAsync(ct);
-        return TypedResults.Ok(new MeResponse(false, user, studio, demo));
+            .SingleOrDefaultAsync(ct);
+        var studio = await db.Studios.Select(s => s.Name).SingleOrDefaultAsync(ct);
+        return TypedResults.Ok(new MeResponse(false, false, user, studio, demo));
     }
 
-    /// <summary>The first start: without any user, the first to come makes the studio and owns it.</summary>
+    /// <summary>
+    /// The first start: without any user, whoever shows the setup code makes the studio and owns it. Asked and made in one transaction, so
+    /// that of several who come at once one is the first.
+    /// </summary>
     private static async Task<Results<NoContent, ProblemHttpResult>> CreateOwner(
         OwnerRequest request,
         TensarchDb db,
         StudioScope scope,
         UserManager<CoachUser> users,
         SignInManager<CoachUser> signIn,
+        SetupCode setup,
         CancellationToken ct
     )
     {
-        if (await db.Users.AnyAsync(ct))
+        await using var transaction = await db.Database.BeginTransactionAsync(ct);
+        if (await db.Users.IgnoreQueryFilters().AnyAsync(ct))
             return Problems.Of(409, "ownerExists");
-        var problems = new List<Problem>();
-        if (string.IsNullOrWhiteSpace(request.StudioName))
-            problems.Add(Problem.Of("required", "studioName"));
-        if (!TimeZoneInfo.TryFindSystemTimeZoneById(request.TimeZone ?? "", out _))
+        var problems = CheckPerson(request.Email);
+        if (!setup.Fits(request.SetupCode))
+            problems.Insert(0, Problem.Of("wrongSetupCode", "setupCode"));
+        if (!TimeZoneInfo.TryFindSystemTimeZoneById(request.TimeZone, out _))
             problems.Add(Problem.Of("unknownTimeZone", "timeZone"));
-        CheckPerson(request.Name, request.Email, problems);
         if (problems.Count > 0)
             return Problems.Unprocessable(problems);
 
-        await using var transaction = await db.Database.BeginTransactionAsync(ct);
         var studio = new StudioRow
         {
             Id = Guid.CreateVersion7(),
             Name = request.StudioName.Trim(),
-            TimeZone = request.TimeZone!,
+            TimeZone = request.TimeZone,
         };
         db.Studios.Add(studio);
         await db.SaveChangesAsync(ct);
         var user = User(studio.Id, request.Name, request.Email, Role.Owner);
-        var created = await users.CreateAsync(user, request.Password ?? "");
+        var created = await users.CreateAsync(user, request.Password);
         if (!created.Succeeded)
             return Problems.Unprocessable(From(created));
         await transaction.CommitAsync(ct);
@@ -77,12 +89,7 @@ public static class AccountEndpoints
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SignIn(SignInRequest request, SignInManager<CoachUser> signIn)
     {
-        var result = await signIn.PasswordSignInAsync(
-            request.Email?.Trim() ?? "",
-            request.Password ?? "",
-            isPersistent: true,
-            lockoutOnFailure: true
-        );
+        var result = await signIn.PasswordSignInAsync(request.Email.Trim(), request.Password, isPersistent: true, lockoutOnFailure: true);
         if (result.Succeeded)
             return TypedResults.NoContent();
         return result.IsLockedOut ? Problems.Of(429, "lockedOut") : Problems.Of(401, "wrongSignIn");
@@ -105,17 +112,24 @@ public static class AccountEndpoints
         UserManager<CoachUser> users
     )
     {
-        var problems = new List<Problem>();
-        CheckPerson(request.Name, request.Email, problems);
+        var problems = CheckPerson(request.Email);
         if (request.Role == Role.Owner)
             problems.Add(Problem.Of("oneOwner", "role"));
         if (problems.Count > 0)
             return Problems.Unprocessable(problems);
         var user = User(scope.StudioId, request.Name, request.Email, request.Role);
-        var created = await users.CreateAsync(user, request.Password ?? "");
-        return created.Succeeded
-            ? TypedResults.Created("/api/v1/accounts/members", new UserView(user.Id, user.DisplayName, user.Email!, user.Role))
-            : Problems.Unprocessable(From(created));
+        try
+        {
+            var created = await users.CreateAsync(user, request.Password);
+            return created.Succeeded
+                ? TypedResults.Created("/api/v1/accounts/members", new UserView(user.Id, user.DisplayName, user.Email!, user.Role))
+                : Problems.Unprocessable(From(created));
+        }
+        catch (DbUpdateException e) when (Facts.IsTaken(e))
+        {
+            // A twin of this request came first.
+            return Problems.Unprocessable([Problem.Of("emailTaken", "email")]);
+        }
     }
 
     internal static CoachUser User(Guid studioId, string name, string email, Role role) =>
@@ -129,13 +143,8 @@ public static class AccountEndpoints
             Role = role,
         };
 
-    private static void CheckPerson(string? name, string? email, List<Problem> problems)
-    {
-        if (string.IsNullOrWhiteSpace(name))
-            problems.Add(Problem.Of("required", "name"));
-        if (email?.Contains('@', StringComparison.Ordinal) != true)
-            problems.Add(Problem.Of("noEmail", "email"));
-    }
+    private static List<Problem> CheckPerson(string email) =>
+        email.Contains('@', StringComparison.Ordinal) ? [] : [Problem.Of("noEmail", "email")];
 
     private static List<Problem> From(IdentityResult result) =>
         [

@@ -1,5 +1,6 @@
 using System.Security.Claims;
 using System.Threading.RateLimiting;
+using Microsoft.AspNetCore.Authentication.Cookies;
 using Microsoft.AspNetCore.DataProtection;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
@@ -51,6 +52,11 @@ public static class AccountServices
                     options.Events.OnValidatePrincipal = SecurityStampValidator.ValidatePrincipalAsync;
                 }
             );
+        services.AddSingleton<SignIns>();
+        services.AddSingleton<SetupCode>();
+        services
+            .AddOptions<CookieAuthenticationOptions>(IdentityConstants.ApplicationScheme)
+            .Configure<SignIns>((options, signIns) => options.SessionStore = signIns);
         services.AddWritePolicies();
         services.AddRateLimiter(options =>
         {

@@ -24,13 +24,18 @@ public static class Database
     /// <summary>Brings the file to the newest migration; leaves one that is there already alone, which starts a second sooner.</summary>
     public static async Task Migrate(IServiceProvider services)
     {
-        if (services.GetRequiredService<DatabaseFile>().IsMigrated())
+        var file = services.GetRequiredService<DatabaseFile>();
+        if (file.IsMigrated())
             return;
+        file.CopyBeforeMigration();
         await using var scope = services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<TensarchDb>();
         await db.Database.MigrateAsync();
         await db.Database.ExecuteSqlRawAsync("PRAGMA journal_mode = WAL;");
     }
+
+    /// <summary>Lets go of the file: what is in the write-ahead log goes into it, so that it can be copied.</summary>
+    public static void Close() => SqliteConnection.ClearAllPools();
 
     private sealed class FullSync : DbConnectionInterceptor
     {

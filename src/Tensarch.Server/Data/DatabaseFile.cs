@@ -27,6 +27,27 @@ public sealed class DatabaseFile(string connectionString)
         return (long)command.ExecuteScalar()! > 0;
     }
 
+    /// <summary>
+    /// A copy of a database that holds something, beside it, before a newer program changes it: <c>tensarch.before-…db</c>. A database that
+    /// cannot be copied is not migrated.
+    /// </summary>
+    /// <exception cref="SqliteException">There is no room for it.</exception>
+    public void CopyBeforeMigration()
+    {
+        using var connection = Open();
+        using var command = connection.CreateCommand();
+        command.CommandText = "SELECT COUNT(*) FROM sqlite_master WHERE name = 'Studios'";
+        var copy = Path.ChangeExtension(connection.DataSource, $".before-{Newest}.db");
+        if ((long)command.ExecuteScalar()! == 0 || File.Exists(copy))
+            return;
+        var draft = copy + ".part";
+        File.Delete(draft);
+        command.CommandText = "VACUUM INTO $copy";
+        command.Parameters.AddWithValue("$copy", draft);
+        command.ExecuteNonQuery();
+        File.Move(draft, copy);
+    }
+
     /// <summary>Whether a write lock can be had.</summary>
     public bool IsWritable()
     {

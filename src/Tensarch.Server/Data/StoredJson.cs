@@ -20,5 +20,19 @@ public static class StoredJson
         DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingNull,
     };
 
+    /// <summary>None where there is none, or where what is stored cannot be read: a page survives the one line.</summary>
+    public static T? TryRead<T>(string? json)
+        where T : class
+    {
+        try
+        {
+            return string.IsNullOrEmpty(json) ? null : JsonSerializer.Deserialize<T>(json, Options);
+        }
+        catch (Exception e) when (e is JsonException or NotSupportedException or ArgumentException)
+        {
+            return null;
+        }
+    }
+
     public static T Read<T>(string json) => JsonSerializer.Deserialize<T>(json, Options)!;
 }

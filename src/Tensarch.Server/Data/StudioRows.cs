@@ -18,6 +18,20 @@ public sealed class StudioRow
     public int BlocksVersion { get; set; }
 }
 
+/// <summary>One sign-in that stands: taken away at sign-out, and with it every cookie that names it.</summary>
+public sealed class SignInRow
+{
+    /// <summary>SHA-256 of the key in the cookie: what lies in a backup signs nobody in.</summary>
+    public required string KeyHash { get; set; }
+
+    public Guid UserId { get; set; }
+
+    /// <summary>The authentication ticket.</summary>
+    public required byte[] Ticket { get; set; }
+
+    public DateTimeOffset ExpiresAt { get; set; }
+}
+
 public enum Role
 {
     /// <summary>Reads only.</summary>

@@ -25,6 +25,12 @@ public sealed class StudioClock(TimeProvider time, StudioScope scope)
 
     public DateOnly Today => DayOf(Now);
 
+    /// <summary>What was done no longer ago than this is done now: a bar keeps it from being done, whatever time it names.</summary>
+    private static readonly TimeSpan Live = TimeSpan.FromMinutes(10);
+
+    /// <summary>Whether something of this instant is done now, and not written down of an earlier time.</summary>
+    public bool IsLive(DateTimeOffset? at) => at is not { } then || Now - then <= Live;
+
     /// <summary>The instant of a local time in the studio's time zone.</summary>
     public DateTimeOffset At(DateTime local) => new DateTimeOffset(local, scope.TimeZone.GetUtcOffset(local)).ToUniversalTime();
 

@@ -10,6 +10,8 @@ public sealed partial class TensarchDb
         base.OnModelCreating(builder);
         builder.Entity<CoachUser>().HasQueryFilter(u => NoStudio || u.StudioId == Studio);
         builder.Entity<CoachUser>().HasIndex(u => u.StudioId);
+        builder.Entity<SignInRow>().HasKey(s => s.KeyHash);
+        builder.Entity<SignInRow>().HasOne<CoachUser>().WithMany().HasForeignKey(s => s.UserId).OnDelete(DeleteBehavior.Cascade);
         builder.Entity<StudioRow>().HasQueryFilter(s => NoStudio || s.Id == Studio);
 
         Own<StudentRow>(builder);

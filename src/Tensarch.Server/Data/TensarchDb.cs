@@ -12,6 +12,8 @@ public sealed partial class TensarchDb(DbContextOptions<TensarchDb> options, Stu
 
     private bool NoStudio => !scope.IsSet;
 
+    public DbSet<SignInRow> SignIns => Set<SignInRow>();
+
     public DbSet<StudioRow> Studios => Set<StudioRow>();
 
     public DbSet<StudentRow> Students => Set<StudentRow>();

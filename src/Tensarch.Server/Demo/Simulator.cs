@@ -47,6 +47,8 @@ internal sealed partial class Simulator(
 
     private StudentDesk Desk => new(db, catalogue, Clock, scope);
 
+    private PlanDesk Plans => new(db, catalogue, Clock, scope);
+
     private SkillDesk Skills => new(db, catalogue, Ladders, Clock, scope);
 
     public async Task Live(CancellationToken ct)
@@ -180,7 +182,7 @@ internal sealed partial class Simulator(
     }
 
     private async Task<Result<(SessionRow Row, Appended Appended)>> Plan(Standing standing, string skill, CancellationToken ct) =>
-        await new PlanDesk(db, catalogue, Clock, scope).Plan(standing, new(NewId(), null, null, skill), ct);
+        await Plans.Plan(standing, new(NewId(), null, null, skill), ct);
 
     /// <summary>Someone with two skills trains them in turn.</summary>
     private async Task Train(int day, CancellationToken ct)
@@ -192,7 +194,7 @@ internal sealed partial class Simulator(
         var planned = await Plan(await Now(ct), skill, ct);
         Must(planned.Problems);
         var row = planned.Value.Row;
-        var timeline = Timeline.Of(PlanDesk.Read(row), catalogue);
+        var timeline = Timeline.Of(Plans.Read(row)!, catalogue);
         time.Set(at.AddSeconds(row.TotalSeconds + 60));
         var sets = timeline.SelectMany(part => Done(part, at)).ToList();
         var felt = who

@@ -1,6 +1,7 @@
 using System.Globalization;
 using Tensarch.Core;
 using Tensarch.Server.Data;
+using Tensarch.Server.Hosting.Door;
 
 namespace Tensarch.Server.Exchange;
 
@@ -12,6 +13,9 @@ internal sealed class CellReader(CsvLine line, StudioClock clock)
     public void Fail(string code, string column) => Problem ??= Problem.Of(code, column);
 
     public void Add(IReadOnlyList<Problem> problems) => Problem ??= problems.Count > 0 ? problems[0] : null;
+
+    /// <summary>A text as it would be taken at the door.</summary>
+    public void Check(string column, int longest) => Problem ??= Limit.Text(longest).Check(ReadingCsv.Plain(line[column]), column);
 
     /// <summary>None given: the line's contents will name it.</summary>
     public Guid Id()

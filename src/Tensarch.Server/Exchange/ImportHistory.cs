@@ -34,6 +34,7 @@ internal sealed class ImportHistory(TensarchDb db)
                 .Readings.AsNoTracking()
                 .Where(r => r.StudentId == row.StudentId && r.Measure == row.Measure && r.Side == row.Side && r.Level == row.Level)
                 .Where(r => r.Warmth == row.Warmth && r.Standard == row.Standard && !r.Disqualified && r.Void == null)
+                .Sound()
                 .OrderByDescending(r => r.TakenAt)
                 .Take(OwnNoises.MostReadings)
                 .Select(r => new

@@ -50,7 +50,6 @@ public static class ReadingCsv
     public static CsvConfiguration Configuration { get; } =
         new(CultureInfo.InvariantCulture)
         {
-            NewLine = "\r\n",
             DetectDelimiter = false,
             MissingFieldFound = null,
             BadDataFound = null,

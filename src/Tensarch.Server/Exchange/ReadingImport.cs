@@ -41,6 +41,7 @@ public sealed record ImportReport(int New, int Same, int Unlikely, int Problems,
 public sealed class ReadingImport(TensarchDb db, StudioMeasures measures, StudioClock clock, StudioScope scope)
 {
     public const int MostLines = 20_000;
+    private const int LongestReason = 500;
     public const int MostBytes = 10 * 1024 * 1024;
 
     private sealed record Person(Guid Id, string Name);
@@ -130,6 +131,7 @@ public sealed class ReadingImport(TensarchDb db, StudioMeasures measures, Studio
         {
             db.Readings.AddRange(rows);
             db.ReadingVoids.AddRange(voids);
+            db.Signals.AddRange(rows.SelectMany(r => ReadingPains.Of(r, known[r.Measure])));
             if (await db.SaveFact(Appended.Stored, ct) == Appended.Clash)
                 return Problem.Of("changedMeanwhile", "file");
         }
@@ -166,6 +168,8 @@ public sealed class ReadingImport(TensarchDb db, StudioMeasures measures, Studio
             if (!known.TryGetValue(key, out var measure))
                 cells.Fail("unknownMeasure", "measure");
             var email = ReadingCsv.Plain(line["taken_by"]);
+            cells.Check("note", ReadingInput.LongestNote);
+            cells.Check("void_reason", LongestReason);
             var row = new ReadingRow
             {
                 Id = cells.Id(),

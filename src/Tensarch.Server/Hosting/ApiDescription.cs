@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.OpenApi;
 using Microsoft.OpenApi;
+using Tensarch.Server.Hosting.Door;
 
 namespace Tensarch.Server.Hosting;
 
@@ -19,6 +20,7 @@ public static class ApiDescription
                 return Task.CompletedTask;
             }
         );
+        options.AddDocumentTransformer<DescribedLimits>();
     }
 
     /// <summary>An enum that is met as nullable first is described as if null were one of its names; where it may be none, its use says so.</summary>

@@ -1,11 +1,14 @@
+using System.Text;
 using System.Text.Json;
 using System.Text.RegularExpressions;
 using Microsoft.AspNetCore.Diagnostics;
+using Microsoft.Data.Sqlite;
+using Microsoft.Net.Http.Headers;
 using Tensarch.Core;
 
 namespace Tensarch.Server.Hosting;
 
-/// <summary>Turns what cannot be read (broken JSON, a word where a number belongs) into a problem at its field; hides the rest.</summary>
+/// <summary>Turns what cannot be read (broken JSON, a word where a number belongs) and what cannot be kept (a full disk) into problem details; hides the rest.</summary>
 public sealed partial class BadRequests(ILogger<BadRequests> log) : IExceptionHandler
 {
     public async ValueTask<bool> TryHandleAsync(HttpContext httpContext, Exception exception, CancellationToken cancellationToken)
@@ -16,15 +19,75 @@ public sealed partial class BadRequests(ILogger<BadRequests> log) : IExceptionHa
             await Problems.Of(bad.StatusCode, problem.Code, problem).ExecuteAsync(httpContext);
             return true;
         }
+        // A kind of thing that has no name: the reader of JSON says so in its own way.
+        if (exception is NotSupportedException { Source: "System.Text.Json" })
+        {
+            await Problems
+                .Of(400, "wrongType", new Problem("wrongType", At().Match(exception.Message).Groups[1].Value))
+                .ExecuteAsync(httpContext);
+            return true;
+        }
+        if (exception is InvalidOperationException && HasUnknownCharset(httpContext.Request))
+        {
+            await Problems.Of(415, Problems.CodeOf(415)).ExecuteAsync(httpContext);
+            return true;
+        }
         if (exception is OperationCanceledException && httpContext.RequestAborted.IsCancellationRequested)
             return true;
-        log.LogError(exception, "Unhandled error at {Path}", httpContext.Request.Path);
-        await Problems.Of(500, "unexpected").ExecuteAsync(httpContext);
+        var (status, code) = CouldNotKeep(exception);
+        if (status == StatusCodes.Status500InternalServerError)
+            Unexpected(exception, httpContext.Request.Path);
+        else
+            NotKept(code, httpContext.Request.Path, Innermost(exception).Message);
+        await Problems.Of(status, code).ExecuteAsync(httpContext);
         return true;
+    }
+
+    /// <summary>No room on the disk is 507, a database that nobody may write to or that is busy for too long is 503: nothing of the request was kept.</summary>
+    public static (int Status, string Code) CouldNotKeep(Exception exception) =>
+        Innermost(exception) switch
+        {
+            SqliteException { SqliteErrorCode: SQLitePCL.raw.SQLITE_FULL } => (StatusCodes.Status507InsufficientStorage, "storageFull"),
+            IOException { HResult: NoSpaceOnLinux or NoSpaceOnWindows } => (StatusCodes.Status507InsufficientStorage, "storageFull"),
+            SqliteException
+            {
+                SqliteErrorCode: SQLitePCL.raw.SQLITE_READONLY or SQLitePCL.raw.SQLITE_CANTOPEN or SQLitePCL.raw.SQLITE_IOERR
+            } => (StatusCodes.Status503ServiceUnavailable, "notWritable"),
+            SqliteException { SqliteErrorCode: SQLitePCL.raw.SQLITE_BUSY or SQLitePCL.raw.SQLITE_LOCKED } => (
+                StatusCodes.Status503ServiceUnavailable,
+                "busy"
+            ),
+            _ => (StatusCodes.Status500InternalServerError, "unexpected"),
+        };
+
+    private const int NoSpaceOnLinux = 28;
+    private const int NoSpaceOnWindows = unchecked((int)0x80070070);
+
+    private static Exception Innermost(Exception exception)
+    {
+        while (exception.InnerException is { } inner)
+            exception = inner;
+        return exception;
+    }
+
+    private static bool HasUnknownCharset(HttpRequest request)
+    {
+        if (!MediaTypeHeaderValue.TryParse(request.ContentType, out var type) || !type.Charset.HasValue)
+            return false;
+        try
+        {
+            return Encoding.GetEncoding(type.Charset.Value) is null;
+        }
+        catch (ArgumentException)
+        {
+            return true;
+        }
     }
 
     private static Problem Read(BadHttpRequestException bad)
     {
+        if (bad.StatusCode != StatusCodes.Status400BadRequest)
+            return new(Problems.CodeOf(bad.StatusCode), "");
         if (bad.InnerException is not JsonException json)
             return new("unreadable", "");
         var at = json.Path?.TrimStart('$', '.') ?? "";
@@ -33,9 +96,18 @@ public sealed partial class BadRequests(ILogger<BadRequests> log) : IExceptionHa
             var missing = Quoted().Matches(json.Message).Select(m => m.Groups[1].Value).Skip(1).FirstOrDefault() ?? "";
             return new("required", at.Length > 0 ? $"{at}.{missing}" : missing);
         }
-        return new(at.Length > 0 ? "wrongType" : "invalidJson", at);
+        return new(json.InnerException is JsonException || at.Length == 0 ? "invalidJson" : "wrongType", at);
     }
+
+    [GeneratedRegex(@"Path: \$\.?(\S*)")]
+    private static partial Regex At();
 
     [GeneratedRegex("'([^']+)'")]
     private static partial Regex Quoted();
+
+    [LoggerMessage(Level = LogLevel.Error, Message = "Unhandled error at {Path}")]
+    private partial void Unexpected(Exception e, PathString path);
+
+    [LoggerMessage(Level = LogLevel.Error, Message = "Nothing was kept at {Path}, {Code}: {Reason}")]
+    private partial void NotKept(string code, PathString path, string reason);
 }

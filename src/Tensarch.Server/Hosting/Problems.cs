@@ -21,6 +21,24 @@ public static class Problems
 
     public static ProblemHttpResult IdTaken() => Of(409, "idTaken");
 
+    /// <summary>The code of an answer that only its status tells about: what routing or the host refused.</summary>
+    public static string CodeOf(int status) =>
+        status switch
+        {
+            401 => "signedOut",
+            403 => "readsOnly",
+            404 => "notFound",
+            405 => "wrongMethod",
+            408 => "tooSlow",
+            413 => "tooLarge",
+            415 => "wrongMediaType",
+            429 => "tooManyTries",
+            431 => "headersTooLarge",
+            507 => "storageFull",
+            >= 500 => "unexpected",
+            _ => "unreadable",
+        };
+
     /// <summary>New → 201, the same again → 200, another body under the id → 409.</summary>
     public static IResult Respond<T>(Appended appended, string location, T body) =>
         appended switch
@@ -37,10 +55,15 @@ public static class Problems
             401 => "Sign in first.",
             403 => "This is not yours to do.",
             404 => "Not found.",
+            405 => "This is not done here.",
             409 => "The id is taken.",
+            413 => "Too large.",
+            415 => "Not this kind of body.",
             412 => "Someone else changed it meanwhile.",
             422 => "Something that was sent cannot stand.",
             429 => "Too many tries.",
+            503 => "Not now.",
+            507 => "There is no room left.",
             _ => "Something went wrong.",
         };
 }

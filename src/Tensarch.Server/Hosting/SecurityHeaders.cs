@@ -14,18 +14,28 @@ public static partial class SecurityHeaders
         return app.Use(
             (context, next) =>
             {
-                var headers = context.Response.Headers;
-                headers.ContentSecurityPolicy = policy;
-                headers.XContentTypeOptions = "nosniff";
-                headers["Referrer-Policy"] = "same-origin";
-                headers["Cross-Origin-Opener-Policy"] = "same-origin";
-                headers["Cross-Origin-Resource-Policy"] = "same-origin";
-                headers["Permissions-Policy"] = "camera=(), microphone=(), geolocation=()";
-                if (context.Request.Path.StartsWithSegments("/api"))
-                    headers.CacheControl = "no-store";
+                // At the last moment: an answer to an error begins with its headers cleared.
+                context.Response.OnStarting(() =>
+                {
+                    Set(context);
+                    return Task.CompletedTask;
+                });
                 return next(context);
             }
         );
+
+        void Set(HttpContext context)
+        {
+            var headers = context.Response.Headers;
+            headers.ContentSecurityPolicy = policy;
+            headers.XContentTypeOptions = "nosniff";
+            headers["Referrer-Policy"] = "same-origin";
+            headers["Cross-Origin-Opener-Policy"] = "same-origin";
+            headers["Cross-Origin-Resource-Policy"] = "same-origin";
+            headers["Permissions-Policy"] = "camera=(), microphone=(), geolocation=()";
+            if (context.Request.Path.StartsWithSegments("/api"))
+                headers.CacheControl = "no-store";
+        }
     }
 
     private static string Policy(IFileInfo index)

@@ -1,9 +1,15 @@
+using System.ComponentModel.DataAnnotations;
+using Tensarch.Core;
 using Tensarch.Core.Measuring;
 using Tensarch.Core.Skills;
 
 namespace Tensarch.Server.Measuring;
 
-public sealed record SplitAngleRequest(double GapCm, double FrontLegCm, double BackLegCm);
+public sealed record SplitAngleRequest(
+    [Range(-1000, 1000)] double GapCm,
+    [Range(-1000, 1000)] double FrontLegCm,
+    [Range(-1000, 1000)] double BackLegCm
+);
 
 public sealed record SplitAngleResponse(double AngleDeg);
 
@@ -14,14 +20,14 @@ public sealed record SplitAngleResponse(double AngleDeg);
 /// <param name="Resolution">The instrument's standard error; 0 when not given.</param>
 public sealed record RomTestRequest(
     Comparison Comparison,
-    double Threshold,
-    double Sem,
+    [Range(-10_000, 10_000)] double Threshold,
+    [Range(0, 10_000)] double Sem,
     IReadOnlyList<RecentReading> Readings,
     DateTimeOffset? Now = null,
-    double? ShelfDays = null,
-    double? BetweenDays = null,
-    int? MinTrials = null,
-    double? Resolution = null
+    [Range(0.01, 3650)] double? ShelfDays = null,
+    [Range(0, 10_000)] double? BetweenDays = null,
+    [Range(1, TrialCheck.MostTrials)] int? MinTrials = null,
+    [Range(0, 10_000)] double? Resolution = null
 );
 
 public sealed record RomTestResponse(Outcome Outcome, double? Value, double? StandardError, double? Margin, double? Noise, string Reason);
@@ -41,7 +47,12 @@ public sealed record LineRequest(
 /// <summary>Shoulder: positive closed; hip: positive arch; lean: positive towards the back. The line is the largest of the three.</summary>
 public sealed record LineResponse(double ShoulderDeg, double HipDeg, double LeanDeg, double LineDeg);
 
-public sealed record StraddleRequest(double LeftLegCm, double RightLegCm, double HeelDistanceCm, double? HipWidthCm = null);
+public sealed record StraddleRequest(
+    [Range(-1000, 1000)] double LeftLegCm,
+    [Range(-1000, 1000)] double RightLegCm,
+    [Range(-1000, 1000)] double HeelDistanceCm,
+    [Range(-1000, 1000)] double? HipWidthCm = null
+);
 
 public sealed record StraddleResponse(double AngleDeg, double ExpectedGapCm);
 
@@ -50,7 +61,7 @@ public sealed record SuccessRateRequest(int Successes, int Attempts);
 public sealed record SuccessRateResponse(double Share, double Lower95, double Upper95);
 
 /// <param name="View">A measure that is read from pictures, or a view.</param>
-public sealed record LandmarksRequest(string View, Placement Placement);
+public sealed record LandmarksRequest([RegularExpression(Key.Pattern)] string View, Placement Placement);
 
 public sealed record BreathsRequest(double BreathSeconds, double? Breaths = null, double? Seconds = null);
 

@@ -33,7 +33,7 @@ public static class ComputeEndpoints
     {
         var named = new[] { (request.Wrist, "wrist"), (request.Shoulder, "shoulder"), (request.Hip, "hip"), (request.Ankle, "ankle") };
         var problems = named.Where(p => p.Item1.Count != 2).Select(p => Problem.Of("pointNeedsTwo", p.Item2)).ToList();
-        if (request.Horizon is { } h && (h.Count != 2 || h.Any(p => p?.Count != 2)))
+        if (request.Horizon is { } h && (h.Count != 2 || h.Any(p => p.Count != 2)))
             problems.Add(Problem.Of("pointNeedsTwo", "horizon"));
         if (problems.Count > 0)
             return Problems.Unprocessable(problems);
@@ -129,40 +129,12 @@ public static class ComputeEndpoints
         return TypedResults.Ok(new RomTestResponse(v.Outcome, v.Value, v.StandardError, v.Margin, v.Noise, v.Reason));
     }
 
-    private static List<Problem> Check(RomTestRequest request, DateTimeOffset now)
-    {
-        var problems = new List<Problem>();
-        NotNegative(request.Sem, "sem", problems);
-        NotNegative(request.BetweenDays ?? 0, "betweenDays", problems);
-        NotNegative(request.Resolution ?? 0, "resolution", problems);
-        if (!double.IsFinite(request.Threshold))
-            problems.Add(Problem.Of("notANumber", "threshold"));
-        if (request.ShelfDays is { } days && !(days > 0 && days <= 3650))
-            problems.Add(Problem.Of("outOfRange", "shelfDays", ("value", days), ("min", 0), ("max", 3650)));
-        if (request.MinTrials is < 1 or > TrialCheck.MostTrials)
-            problems.Add(Problem.Of("outOfRange", "minTrials", ("min", 1), ("max", TrialCheck.MostTrials)));
-        for (var i = 0; i < request.Readings.Count; i++)
-        {
-            var reading = request.Readings[i];
-            if (reading?.Trials is null)
-            {
-                problems.Add(Problem.Of("trialsCount", $"readings[{i}].trials", ("count", 0), ("most", TrialCheck.MostTrials)));
-                continue;
-            }
-            if (reading.At > now)
-                problems.Add(Problem.Of("readingInFuture", $"readings[{i}].at"));
-            problems.AddRange(
-                TrialCheck
-                    .Check(reading.Trials, double.MinValue, double.MaxValue)
-                    .Select(p => p with { Field = $"readings[{i}].{p.Field}" })
-            );
-        }
-        return problems;
-    }
-
-    private static void NotNegative(double value, string field, List<Problem> problems)
-    {
-        if (!(double.IsFinite(value) && value >= 0))
-            problems.Add(Problem.Of("negative", field, ("value", value)));
-    }
+    private static List<Problem> Check(RomTestRequest request, DateTimeOffset now) =>
+        [
+            .. request.Readings.Index().Where(r => r.Item.At > now).Select(r => Problem.Of("readingInFuture", $"readings[{r.Index}].at")),
+            .. request
+                .Readings.Index()
+                .Where(r => r.Item.Trials.Count == 0)
+                .Select(r => Problem.Of("trialsCount", $"readings[{r.Index}].trials", ("count", 0), ("most", TrialCheck.MostTrials))),
+        ];
 }

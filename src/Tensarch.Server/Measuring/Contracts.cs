@@ -1,7 +1,9 @@
+using System.ComponentModel.DataAnnotations;
 using Tensarch.Core;
 using Tensarch.Core.Measuring;
 using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
+using Tensarch.Server.Hosting.Door;
 
 namespace Tensarch.Server.Measuring;
 
@@ -14,30 +16,30 @@ namespace Tensarch.Server.Measuring;
 /// <param name="TrialsAt">When each trial began, where the bench saw it: holds a minute apart count as two.</param>
 public sealed record ReadingRequest(
     Guid Id,
-    string Measure,
+    [RegularExpression(Key.Pattern)] string Measure,
     Side? Side,
     Warmth Warmth,
-    string? Standard,
+    [RegularExpression(Key.Pattern)] string? Standard,
     Instrument Instrument,
-    IReadOnlyList<double> Trials,
-    IReadOnlyList<string> Compensations,
-    int? Quality,
-    int? Sensation,
-    int? Pain,
-    string? Note,
-    DateTimeOffset? TakenAt,
-    string? Level = null,
-    int? Successes = null,
-    int? Attempts = null,
-    IReadOnlyList<bool>? Hits = null,
-    IReadOnlyList<IReadOnlyList<StackedBlock>>? Stacks = null,
-    IReadOnlyList<Guid>? Marks = null,
+    [MaxLength(TrialCheck.MostTrials), Range(-10_000, 10_000)] IReadOnlyList<double> Trials,
+    [MaxLength(20), RegularExpression(Key.Pattern)] IReadOnlyList<string> Compensations,
+    [Range(1, 5)] int? Quality,
+    [Range(0, 10)] int? Sensation,
+    [Range(0, 10)] int? Pain,
+    [StringLength(ReadingInput.LongestNote)] string? Note,
+    [NotFuture] DateTimeOffset? TakenAt,
+    [RegularExpression(Key.Pattern)] string? Level = null,
+    [Range(0, ReadingInput.MostAttempts)] int? Successes = null,
+    [Range(1, ReadingInput.MostAttempts)] int? Attempts = null,
+    [MaxLength(ReadingInput.MostAttempts)] IReadOnlyList<bool>? Hits = null,
+    [MaxLength(TrialCheck.MostTrials)] IReadOnlyList<IReadOnlyList<StackedBlock>>? Stacks = null,
+    [MaxLength(TrialCheck.MostTrials)] IReadOnlyList<Guid>? Marks = null,
     Guid? SittingId = null,
     bool Confirmed = false,
-    IReadOnlyList<DateTimeOffset>? TrialsAt = null
+    [MaxLength(TrialCheck.MostTrials)] IReadOnlyList<DateTimeOffset>? TrialsAt = null
 );
 
-public sealed record VoidRequest(string Reason);
+public sealed record VoidRequest([StringLength(500, MinimumLength = 3)] string Reason);
 
 /// <summary>What the typed trials would say.</summary>
 /// <param name="Trials">As numbers in the measure's unit, where they were typed as blocks or landmarks.</param>
@@ -99,7 +101,12 @@ public sealed record OpenSitting(Guid Id, string Scope, DateTimeOffset StartedAt
 
 /// <param name="Scope"><c>needs</c>, a battery's key, or <c>single</c> with its measures.</param>
 /// <param name="Cold">Also read the range of motion cold, first.</param>
-public sealed record SittingRequest(Guid Id, string Scope, IReadOnlyList<string> Measures, bool Cold);
+public sealed record SittingRequest(
+    Guid Id,
+    [RegularExpression(Key.Pattern)] string Scope,
+    [RegularExpression(Key.Pattern)] IReadOnlyList<string> Measures,
+    bool Cold
+);
 
 /// <summary>A sitting, with all that the bench shows while reading.</summary>
 public sealed record SittingView(
@@ -140,7 +147,10 @@ public sealed record SittingSide(
 
 public sealed record MdcBand(double Low, double High, double Mdc95);
 
-public sealed record RecentReading(DateTimeOffset At, IReadOnlyList<double> Trials);
+public sealed record RecentReading(
+    DateTimeOffset At,
+    [MaxLength(TrialCheck.MostTrials), Range(-10_000, 10_000)] IReadOnlyList<double> Trials
+);
 
 /// <param name="Skill">The skill whose gate asks.</param>
 /// <param name="ForSide">The side whose gate asks; none on a bilateral ladder.</param>
@@ -159,21 +169,21 @@ public sealed record BenchNeed(
 public sealed record Draft(
     Guid Id,
     Instrument Instrument,
-    IReadOnlyList<double> Trials,
-    IReadOnlyList<bool> Hits,
-    IReadOnlyList<IReadOnlyList<StackedBlock>> Stacks,
-    IReadOnlyList<Guid> Marks,
-    IReadOnlyList<string> Compensations,
-    string Quality,
-    string Sensation,
-    string Pain,
-    string Note
+    [MaxLength(TrialCheck.MostTrials), Range(-10_000, 10_000)] IReadOnlyList<double> Trials,
+    [MaxLength(ReadingInput.MostAttempts)] IReadOnlyList<bool> Hits,
+    [MaxLength(TrialCheck.MostTrials)] IReadOnlyList<IReadOnlyList<StackedBlock>> Stacks,
+    [MaxLength(TrialCheck.MostTrials)] IReadOnlyList<Guid> Marks,
+    [MaxLength(20), RegularExpression(Key.Pattern)] IReadOnlyList<string> Compensations,
+    [StringLength(20)] string Quality,
+    [StringLength(20)] string Sensation,
+    [StringLength(20)] string Pain,
+    [StringLength(ReadingInput.LongestNote)] string Note
 );
 
 public sealed record DraftView(int Version, Draft Draft);
 
 /// <param name="Version">The version that was seen; 0 for a new one.</param>
-public sealed record DraftRequest(int Version, Draft Draft);
+public sealed record DraftRequest([Range(0, 100_000)] int Version, Draft Draft);
 
 public sealed record DraftStored(int Version);
 

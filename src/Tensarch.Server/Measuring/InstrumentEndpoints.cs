@@ -2,6 +2,7 @@ using System.Net.ServerSentEvents;
 using System.Runtime.CompilerServices;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Tensarch.Core.Measuring;
+using Tensarch.Server.Accounts;
 using Tensarch.Server.Data;
 using Tensarch.Server.Hosting;
 
@@ -40,9 +41,17 @@ public static class InstrumentEndpoints
             )
         );
 
-    private static IResult Stream(IInclinometer device, StudioScope scope, IHostApplicationLifetime life, CancellationToken ct) =>
+    /// <summary>Goes on until the client leaves, the sign-in ends or the server stops.</summary>
+    private static IResult Stream(
+        IInclinometer device,
+        StudioScope scope,
+        SignIns signIns,
+        HttpContext context,
+        IHostApplicationLifetime life,
+        CancellationToken ct
+    ) =>
         device.IsPresent
-            ? TypedResults.ServerSentEvents(Frames(device, scope.StudioId, life.ApplicationStopping, ct))
+            ? TypedResults.ServerSentEvents(Frames(device, scope.StudioId, life.ApplicationStopping, signIns.EndOf(context), ct))
             : Problems.Of(404, "noDevice");
 
     /// <summary>Angles with what the core says of their stillness; a lost device is said once a second.</summary>
@@ -50,10 +59,11 @@ public static class InstrumentEndpoints
         IInclinometer device,
         Guid studioId,
         CancellationToken stopping,
+        CancellationToken signedOut,
         [EnumeratorCancellation] CancellationToken ct
     )
     {
-        using var either = CancellationTokenSource.CreateLinkedTokenSource(stopping, ct);
+        using var either = CancellationTokenSource.CreateLinkedTokenSource(stopping, signedOut, ct);
         var stability = new Stability();
         TimeSpan? saidLost = null;
         await foreach (var sample in device.Read(studioId, either.Token))
@@ -85,9 +95,6 @@ public static class InstrumentEndpoints
     {
         if (!config.GetValue<bool>("Demo"))
             return Problems.Of(404, "demoOnly");
-        var problems = scenario.Check();
-        if (problems.Count > 0)
-            return Problems.Unprocessable(problems);
         simulated.Set(scope.StudioId, scenario);
         return TypedResults.Ok(scenario);
     }

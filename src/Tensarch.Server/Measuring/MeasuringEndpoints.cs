@@ -133,6 +133,7 @@ public static class MeasuringEndpoints
         var rows = await db
             .Readings.AsNoTracking()
             .Where(r => r.StudentId == studentId && r.TakenAt >= since && r.Void == null && !r.Disqualified)
+            .Sound()
             .OrderByDescending(r => r.TakenAt)
             .ThenByDescending(r => r.Id)
             .Select(r => new
@@ -156,7 +157,7 @@ public static class MeasuringEndpoints
             let last = same.First()
             let before = same.Skip(1).FirstOrDefault()
             let change = before is null ? (Change?)null : Change.Between(before.Estimate, last.Estimate, before.TakenBy == last.TakenBy)
-            orderby order[same.Key.Measure], same.Key.Warmth, same.Key.Level, same.Key.Side
+            orderby order.GetValueOrDefault(same.Key.Measure, int.MaxValue), same.Key.Warmth, same.Key.Level, same.Key.Side
             select new SeriesLine(
                 same.Key.Measure,
                 same.Key.Side,
@@ -195,7 +196,8 @@ public static class MeasuringEndpoints
         var query = db
             .Readings.AsNoTracking()
             .Where(r => r.StudentId == studentId && r.Measure == measure && r.Warmth == read)
-            .Where(r => r.Level == level && r.Standard == standard && r.Void == null && !r.Disqualified);
+            .Where(r => r.Level == level && r.Standard == standard && r.Void == null && !r.Disqualified)
+            .Sound();
         if (Cursor.Parse(before) is { } last)
             query = query.Where(Before(last));
         var rows = await query.OrderByDescending(r => r.TakenAt).ThenByDescending(r => r.Id).Take(PointsPage + 1).ToListAsync(ct);

@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Tensarch.Core;
@@ -10,7 +11,16 @@ namespace Tensarch.Server.Measuring;
 
 /// <param name="Version">The studio's own version; 0 for the shipped one alone.</param>
 /// <param name="Own">None while the shipped one is read.</param>
-public sealed record MeasureVersion(string Measure, int Version, OwnMeasure? Own, OwnMeasure Shipped, DateTimeOffset? At, string? By);
+/// <param name="Unreadable">The studio's own version cannot stand: the shipped one is read until there is a newer one.</param>
+public sealed record MeasureVersion(
+    string Measure,
+    int Version,
+    OwnMeasure? Own,
+    OwnMeasure Shipped,
+    DateTimeOffset? At,
+    string? By,
+    bool Unreadable = false
+);
 
 /// <summary>How one coach reads a measure with one instrument, by their own repeats.</summary>
 public sealed record CoachNoise(string Coach, Instrument Instrument, Noise Noise);
@@ -19,15 +29,16 @@ public sealed record MeasurePage(MeasureVersion Version, IReadOnlyList<CoachNois
 
 /// <param name="BasedOn">The version that was seen.</param>
 /// <param name="Own">None goes back to the shipped measure.</param>
-public sealed record OwnMeasureRequest(Guid Id, int BasedOn, OwnMeasure? Own);
+public sealed record OwnMeasureRequest(Guid Id, [Range(0, 100_000)] int BasedOn, OwnMeasure? Own);
 
-public sealed record BlockKinds(int Version, IReadOnlyList<BlockKind> Kinds);
+public sealed record BlockKinds([Range(0, 100_000)] int Version, [MaxLength(BlockKinds.MostKinds)] IReadOnlyList<BlockKind> Kinds)
+{
+    public const int MostKinds = 2;
+}
 
 /// <summary>A studio's own versions of measures, and its blocks.</summary>
 public static class OwnMeasureEndpoints
 {
-    private const int MostKinds = 2;
-
     public static void MapOwnMeasures(this IEndpointRouteBuilder api)
     {
         var measures = api.MapGroup("/measures").WithTags("Measuring");
@@ -70,10 +81,11 @@ public static class OwnMeasureEndpoints
         return new(
             shipped.Key,
             row?.Version ?? 0,
-            row?.Json is { } json ? StoredJson.Read<OwnMeasure>(json) : null,
+            StudioMeasures.Usable(shipped, row),
             new(shipped.Min, shipped.Max, shipped.Sem, shipped.Protocol),
             row?.At,
-            by
+            by,
+            row?.Json is not null && StudioMeasures.Usable(shipped, row) is null
         );
     }
 
@@ -128,8 +140,8 @@ public static class OwnMeasureEndpoints
     )
     {
         var problems = request.Kinds.SelectMany((k, i) => k.Check().Select(p => p with { Field = $"kinds[{i}].{p.Field}" })).ToList();
-        if (request.Kinds.Count is < 1 or > MostKinds || request.Kinds.DistinctBy(k => k.Key).Count() != request.Kinds.Count)
-            problems.Add(Problem.Of("kindsCount", "kinds", ("most", MostKinds)));
+        if (request.Kinds.Count is < 1 or > BlockKinds.MostKinds || request.Kinds.DistinctBy(k => k.Key).Count() != request.Kinds.Count)
+            problems.Add(Problem.Of("kindsCount", "kinds", ("most", BlockKinds.MostKinds)));
         if (problems.Count > 0)
             return Problems.Unprocessable(problems);
         var studio = await db.Studios.SingleAsync(s => s.Id == scope.StudioId, ct);

@@ -29,6 +29,7 @@ public sealed class OwnNoises(TensarchDb db)
             .Readings.AsNoTracking()
             .Where(r => r.TakenBy == takenBy && r.Measure == measure && r.Instrument == instrument && r.TakenAt < before)
             .Where(r => r.Void == null && !r.Disqualified)
+            .Sound()
             .OrderByDescending(r => r.TakenAt)
             .Take(MostReadings)
             .Select(r => new

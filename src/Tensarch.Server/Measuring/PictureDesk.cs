@@ -43,9 +43,20 @@ public sealed class PictureDesk(TensarchDb db, CatalogueContent catalogue, Pictu
             Upload = Convert.ToHexString(SHA256.HashData(upload)),
         };
         var appended = await db.Pictures.AddFact(row, body, ct);
+        return (row, appended == Appended.Stored ? await Store(row, clean.Value.Bytes, ct) : appended);
+    }
+
+    /// <summary>
+    /// The file is written whole beside its place, the row is kept, and then the file takes its place: whoever comes second finds the id
+    /// taken and never touches the first one's file.
+    /// </summary>
+    private async Task<Appended> Store(PictureRow row, byte[] bytes, CancellationToken ct)
+    {
+        using var draft = await files.Draft(scope.StudioId, row.Id, row.BodyHash, bytes, ct);
+        var appended = await db.SaveFact(Appended.Stored, ct);
         if (appended == Appended.Stored)
-            await files.Write(scope.StudioId, id, clean.Value.Bytes, ct);
-        return (row, await db.SaveFact(appended, ct));
+            draft.Place();
+        return appended;
     }
 
     /// <summary>Keeps placed landmarks with what the core reads from them.</summary>

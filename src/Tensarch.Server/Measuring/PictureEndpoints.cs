@@ -85,17 +85,25 @@ public static class PictureEndpoints
                 r.Width,
                 r.Height,
                 r.TakenAt,
-                names[r.By],
-                [.. marks.Where(m => m.PictureId == r.Id).Take(MostMarks).Select(m => View(m, catalogue.FindPicture(r.View)!))]
+                names.GetValueOrDefault(r.By, ""),
+                [
+                    .. marks
+                        .Where(m => m.PictureId == r.Id)
+                        .Take(MostMarks)
+                        .Select(m => View(m, catalogue.FindPicture(r.View)))
+                        .OfType<MarkView>(),
+                ]
             )),
         ];
     }
 
-    private static MarkView View(MarkRow mark, PictureProtocol protocol)
-    {
-        var placement = StoredJson.Read<Placement>(mark.PlacementJson);
-        return new(mark.Id, placement, PictureReading.Of(protocol, placement).Value, mark.At);
-    }
+    /// <summary>None where what is stored cannot be read off this picture any more.</summary>
+    private static MarkView? View(MarkRow mark, PictureProtocol? protocol) =>
+        protocol is not null
+        && StoredJson.TryRead<Placement>(mark.PlacementJson) is { } placement
+        && PictureReading.Of(protocol, placement) is { IsOk: true } angles
+            ? new(mark.Id, placement, angles.Value, mark.At)
+            : null;
 
     private static async Task<Results<Ok<PictureItem>, ProblemHttpResult>> Read(
         Guid studentId,
@@ -109,8 +117,16 @@ public static class PictureEndpoints
         return TypedResults.Ok((await Views([row], db, catalogue, ct))[0]);
     }
 
-    private static PhysicalFileHttpResult Image(Guid studentId, Guid pictureId, PictureFiles files, StudioScope scope) =>
-        TypedResults.PhysicalFile(files.PathOf(scope.StudioId, pictureId), PictureFiles.ContentType);
+    private static Results<PhysicalFileHttpResult, ProblemHttpResult> Image(
+        Guid studentId,
+        Guid pictureId,
+        PictureFiles files,
+        StudioScope scope
+    )
+    {
+        var path = files.PathOf(scope.StudioId, pictureId);
+        return File.Exists(path) ? TypedResults.PhysicalFile(path, PictureFiles.ContentType) : Problems.NotFound();
+    }
 
     /// <summary>The body is the picture itself: PNG, JPEG or WebP, at most 10 MiB, judged by its content.</summary>
     private static async Task<IResult> Keep(
@@ -156,7 +172,7 @@ public static class PictureEndpoints
         return Problems.Respond(
             appended,
             $"/api/v1/students/{studentId}/pictures/{pictureId}",
-            View(row, catalogue.FindPicture(picture.View)!)
+            View(row, catalogue.FindPicture(picture.View))
         );
     }
 }

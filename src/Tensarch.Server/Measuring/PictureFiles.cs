@@ -1,5 +1,7 @@
+using Microsoft.EntityFrameworkCore;
 using SkiaSharp;
 using Tensarch.Core;
+using Tensarch.Server.Data;
 
 namespace Tensarch.Server.Measuring;
 
@@ -78,17 +80,61 @@ public sealed class PictureFiles(string folder)
 
     public string PathOf(Guid studioId, Guid pictureId) => Path.Combine(folder, studioId.ToString("N"), $"{pictureId:N}.webp");
 
-    /// <summary>On the disk whole, or not at all.</summary>
-    public async Task Write(Guid studioId, Guid pictureId, byte[] bytes, CancellationToken ct)
+    /// <summary>Writes a picture whole beside its place, where nobody finds it yet.</summary>
+    /// <param name="hash">Of its row: after a crash it tells whose the draft was.</param>
+    public async Task<PictureDraft> Draft(Guid studioId, Guid pictureId, string hash, byte[] bytes, CancellationToken ct)
     {
         var path = PathOf(studioId, pictureId);
         Directory.CreateDirectory(Path.GetDirectoryName(path)!);
-        var draft = $"{path}.{Guid.NewGuid():N}.part";
-        await using (var file = new FileStream(draft, FileMode.CreateNew, FileAccess.Write))
+        var draft = new PictureDraft($"{path}.{hash}.{Guid.NewGuid():N}{PictureDraft.Extension}", path);
+        try
         {
+            await using var file = new FileStream(draft.Written, FileMode.CreateNew, FileAccess.Write);
             await file.WriteAsync(bytes, ct);
             file.Flush(flushToDisk: true);
+            return draft;
         }
-        File.Move(draft, path, overwrite: true);
+        catch
+        {
+            draft.Dispose();
+            throw;
+        }
     }
+
+    /// <summary>After a crash: a draft whose row was kept takes its place, every other one is taken away. No picture is ever deleted.</summary>
+    public async Task Recover(IServiceProvider services)
+    {
+        if (!Directory.Exists(folder))
+            return;
+        var drafts = Directory.EnumerateFiles(folder, "*" + PictureDraft.Extension, SearchOption.AllDirectories).ToList();
+        if (drafts.Count == 0)
+            return;
+        await using var scope = services.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<TensarchDb>();
+        foreach (var written in drafts)
+        {
+            var parts = Path.GetFileName(written).Split('.');
+            var hash = parts.ElementAtOrDefault(2) ?? "";
+            var place = Path.Combine(Path.GetDirectoryName(written)!, $"{parts[0]}.webp");
+            var kept =
+                Guid.TryParse(parts[0], out var id)
+                && await db.Pictures.IgnoreQueryFilters().AnyAsync(p => p.Id == id && p.BodyHash == hash);
+            if (kept && !File.Exists(place))
+                File.Move(written, place);
+            else
+                File.Delete(written);
+        }
+    }
+}
+
+/// <summary>A picture on its way to its place: gone when it is given up before it got there.</summary>
+public sealed class PictureDraft(string written, string place) : IDisposable
+{
+    public const string Extension = ".part";
+
+    public string Written => written;
+
+    public void Place() => File.Move(written, place, overwrite: true);
+
+    public void Dispose() => File.Delete(written);
 }

@@ -32,8 +32,6 @@ public sealed class ReadingDesk(
 {
     public async Task<Result<(ReadingRow Row, Appended Appended)>> Take(Guid studentId, ReadingRequest request, CancellationToken ct)
     {
-        if (request.TakenAt > clock.Now)
-            return Problem.Of("dateInFuture", "takenAt");
         if (request.TrialsAt is { } times && times.Count != request.Trials.Count)
             return Problem.Of("trialTimesDoNotFit", "trialsAt");
         if (await Known(studentId, request, ct) is { } known)
@@ -45,13 +43,15 @@ public sealed class ReadingDesk(
         if (unlikely is not null && !request.Confirmed)
             return Problem.Of("unlikely", "trials", ("median", unlikely.Median), ("limit", unlikely.Limit));
         // What was read before is a fact; what a caution holds is not read now.
-        if (request.TakenAt is null && measure.HeldBy((await standings.Of(studentId, ct))!.Cautions) is not null)
+        if (clock.IsLive(request.TakenAt) && measure.HeldBy((await standings.Of(studentId, ct))!.Cautions) is not null)
             return Problem.Of("heldTag", "measure");
         if (request.SittingId is { } sitting && !await db.Sittings.AnyAsync(s => s.Id == sitting && s.StudentId == studentId, ct))
             return Problem.Of("unknownSitting", "sittingId");
 
         var row = Row(studentId, request, prepared.Value, request.TakenAt ?? clock.Now, scope.UserId);
         var appended = await db.Readings.AddFact(row, new { studentId, request }, ct);
+        if (appended == Appended.Stored)
+            db.Signals.AddRange(ReadingPains.Of(row, measure));
         if (appended == Appended.Stored && request.TakenAt is null && measure.Key == Measure.BreathLengthKey)
             await students.Breathes(studentId, row.Value, ct);
         return (row, await db.SaveFact(appended, ct));
@@ -219,7 +219,8 @@ public sealed class ReadingDesk(
                 && r.Standard == request.Standard
                 && !r.Disqualified
                 && r.Void == null
-            );
+            )
+            .Sound();
 
     private Task<ReadingRow?> Last(Guid studentId, ReadingRequest request, Side? side, CancellationToken ct) =>
         SeriesOf(studentId, request, side).OrderByDescending(r => r.TakenAt).FirstOrDefaultAsync(ct);
@@ -282,9 +283,7 @@ public sealed class ReadingDesk(
 
     public async Task<Result<Appended>> Void(Guid readingId, VoidRequest request, CancellationToken ct)
     {
-        var reason = request.Reason?.Trim() ?? "";
-        if (reason.Length < 3)
-            return Problem.Of("reasonTooShort", "reason", ("least", 3));
+        var reason = request.Reason.Trim();
         var before = await db.ReadingVoids.AsNoTracking().SingleOrDefaultAsync(v => v.ReadingId == readingId, ct);
         if (before is not null)
             return before.Reason == reason ? Appended.SameAgain : Appended.Clash;

@@ -8,6 +8,7 @@ namespace Tensarch.Server.Measuring;
 /// <param name="StandardError">In the measure's unit, as frozen when it was taken.</param>
 /// <param name="Rate">For counts.</param>
 /// <param name="SemDof">On how many of the taker's own degrees of freedom the frozen SEM rests.</param>
+/// <param name="Unreadable">A stored value cannot be reckoned with: it counts for nothing, its numbers are left out, and it can be voided.</param>
 /// <param name="Student">Whose it is, in lists of the whole studio.</param>
 public sealed record ReadingView(
     Guid Id,
@@ -39,6 +40,7 @@ public sealed record ReadingView(
     DateTimeOffset TakenAt,
     Guid TakenBy,
     string? VoidReason,
+    bool Unreadable = false,
     ReadingOwner? Student = null
 );
 
@@ -47,6 +49,28 @@ public sealed record ReadingOwner(Guid Id, string Name);
 public static class ReadingViews
 {
     public static ReadingView ToView(ReadingRow r) =>
+        SoundReadings.IsSound(r) ? Whole(r) : Whole(WithoutNumbers(r)) with { Unreadable = true };
+
+    private static ReadingRow WithoutNumbers(ReadingRow r) =>
+        new()
+        {
+            Id = r.Id,
+            StudentId = r.StudentId,
+            Measure = r.Measure,
+            Side = r.Side,
+            Level = r.Level,
+            Warmth = r.Warmth,
+            Standard = r.Standard,
+            Instrument = r.Instrument,
+            Trials = [],
+            Compensations = r.Compensations,
+            Note = r.Note,
+            TakenAt = r.TakenAt,
+            TakenBy = r.TakenBy,
+            Void = r.Void,
+        };
+
+    private static ReadingView Whole(ReadingRow r) =>
         new(
             r.Id,
             r.Measure,
@@ -72,7 +96,7 @@ public static class ReadingViews
             r.Quality,
             r.Pain,
             r.Note,
-            r.StacksJson is { } stacks ? StoredJson.Read<List<List<StackedBlock>>>(stacks) : null,
+            StoredJson.TryRead<List<List<StackedBlock>>>(r.StacksJson),
             r.Marks,
             r.TakenAt,
             r.TakenBy,

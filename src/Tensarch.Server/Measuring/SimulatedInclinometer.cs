@@ -1,6 +1,6 @@
 using System.Collections.Concurrent;
+using System.ComponentModel.DataAnnotations;
 using System.Runtime.CompilerServices;
-using Tensarch.Core;
 
 namespace Tensarch.Server.Measuring;
 
@@ -10,25 +10,15 @@ namespace Tensarch.Server.Measuring;
 /// <param name="DriftDegPerMinute">How fast the zero wanders.</param>
 /// <param name="SettleSeconds">How long a change of angle takes.</param>
 /// <param name="DroppedOut">The device cannot be reached.</param>
-public sealed record InclinometerScenario(double TrueDeg, double TremorDeg, double DriftDegPerMinute, double SettleSeconds, bool DroppedOut)
+public sealed record InclinometerScenario(
+    [Range(-180, 180)] double TrueDeg,
+    [Range(0, 10)] double TremorDeg,
+    [Range(-10, 10)] double DriftDegPerMinute,
+    [Range(0, 20)] double SettleSeconds,
+    bool DroppedOut
+)
 {
     public static readonly InclinometerScenario Start = new(82, 0.2, 0.1, 2, false);
-
-    public List<Problem> Check()
-    {
-        var problems = new List<Problem>();
-        Between(TrueDeg, -180, 180, "trueDeg");
-        Between(TremorDeg, 0, 10, "tremorDeg");
-        Between(DriftDegPerMinute, -10, 10, "driftDegPerMinute");
-        Between(SettleSeconds, 0, 20, "settleSeconds");
-        return problems;
-
-        void Between(double value, double least, double most, string field)
-        {
-            if (!(value >= least && value <= most))
-                problems.Add(Problem.Of("outOfRange", field, ("value", value), ("min", least), ("max", most)));
-        }
-    }
 }
 
 /// <summary>A stand-in for a digital inclinometer: 20 angles a second that settle, tremble, drift and drop out, one device a studio.</summary>

@@ -34,10 +34,13 @@ public sealed class SittingDesk(TensarchDb db, CatalogueContent catalogue, Studi
             : [.. Wanted(standing).SelectMany(l => MeasureNeeds.Baseline(l, catalogue)).Distinct()];
     }
 
-    private IEnumerable<Ladder> Wanted(Standing standing)
+    private List<Ladder> Wanted(Standing standing)
     {
-        var goals = standing.Student.GoalsJson is { } json ? StoredJson.Read<List<string>>(json) : [];
-        return goals.Count > 0 ? goals.Select(g => catalogue.NewestLadder(g)!) : [catalogue.Skills[0]];
+        var goals = (StoredJson.TryRead<List<string>>(standing.Student.GoalsJson) ?? [])
+            .Select(catalogue.NewestLadder)
+            .OfType<Ladder>()
+            .ToList();
+        return goals.Count > 0 ? goals : [catalogue.Skills[0]];
     }
 
     public IReadOnlyList<HeldMeasure> Held(IEnumerable<string> keys, Cautions cautions) =>
@@ -85,18 +88,23 @@ public sealed class SittingDesk(TensarchDb db, CatalogueContent catalogue, Studi
         return (row, await db.SaveFact(appended, ct));
     }
 
+    /// <summary>Measures that are no longer there are left out.</summary>
+    private List<SittingItem> ItemsOf(SittingRow row) =>
+        [.. (StoredJson.TryRead<List<SittingItem>>(row.ItemsJson) ?? []).Where(i => catalogue.FindMeasure(i.Measure) is not null)];
+
     public async Task<IReadOnlyList<OpenSitting>> Open(Guid studentId, CancellationToken ct)
     {
         var since = clock.Now.AddDays(-1);
         var rows = await (
             from sitting in db.Sittings.AsNoTracking()
             where sitting.StudentId == studentId && sitting.EndedAt == null && sitting.StartedAt >= since
-            join user in db.Users on sitting.By equals user.Id
+            join user in db.Users on sitting.By equals user.Id into who
+            from user in who.DefaultIfEmpty()
             orderby sitting.StartedAt descending
             select new
             {
                 sitting,
-                user.DisplayName,
+                DisplayName = user == null ? "" : user.DisplayName,
                 Taken = db
                     .Readings.Where(r => r.SittingId == sitting.Id && r.Void == null)
                     .Select(r => new
@@ -119,20 +127,21 @@ public sealed class SittingDesk(TensarchDb db, CatalogueContent catalogue, Studi
                 r.sitting.StartedAt,
                 r.DisplayName,
                 r.Taken,
-                StoredJson.Read<List<SittingItem>>(r.sitting.ItemsJson).Sum(i => catalogue.Measure(i.Measure).PerSide ? 2 : 1)
+                ItemsOf(r.sitting).Sum(i => catalogue.Measure(i.Measure).PerSide ? 2 : 1)
             )),
         ];
     }
 
     public async Task<SittingView> View(SittingRow sitting, Standing standing, CancellationToken ct)
     {
-        var items = StoredJson.Read<List<SittingItem>>(sitting.ItemsJson);
+        var items = ItemsOf(sitting);
         var keys = items.Select(i => i.Measure).Distinct().ToList();
         var since = sitting.StartedAt.AddDays(-LookBackDays);
         // Deliberately wider than the sitting: a coach may change warmth or level on the way.
         var series = await db
             .Readings.Where(r => r.StudentId == sitting.StudentId && keys.Contains(r.Measure) && r.TakenAt >= since)
             .Where(r => r.Void == null && !r.Disqualified && r.SittingId != sitting.Id)
+            .Sound()
             .OrderByDescending(r => r.TakenAt)
             .Select(r => new
             {
@@ -212,7 +221,9 @@ public sealed class SittingDesk(TensarchDb db, CatalogueContent catalogue, Studi
                         .Where(n => n.Measure == measure.Key && n.ReadOn == side && n.Level == level && n.Warmth == item.Warmth)
                         .Select(n => n.Need),
                 ],
-                drafts.GetValueOrDefault(slot) is { } draft ? new(draft.Version, StoredJson.Read<Draft>(draft.Json)) : null
+                drafts.GetValueOrDefault(slot) is { } draft && StoredJson.TryRead<Draft>(draft.Json) is { } captured
+                    ? new(draft.Version, captured)
+                    : null
             );
         }
     }

@@ -30,8 +30,14 @@ public sealed class StudioMeasures(TensarchDb db, CatalogueContent catalogue, St
         blocks ??= BlocksOf(await db.Studios.Where(s => s.Id == scope.StudioId).Select(s => s.BlocksJson).SingleAsync(ct));
 
     public static IReadOnlyList<BlockKind> BlocksOf(string? json) =>
-        json is null ? [BlockKind.Standard] : StoredJson.Read<List<BlockKind>>(json);
+        StoredJson.TryRead<List<BlockKind>>(json) is { Count: > 0 } kinds && kinds.All(k => k.Check().Count == 0)
+            ? kinds
+            : [BlockKind.Standard];
 
     private static Measure Own(Measure shipped, IReadOnlyDictionary<string, OwnMeasureRow> own) =>
-        own.GetValueOrDefault(shipped.Key)?.Json is { } json ? StoredJson.Read<OwnMeasure>(json).Of(shipped) : shipped;
+        Usable(shipped, own.GetValueOrDefault(shipped.Key))?.Of(shipped) ?? shipped;
+
+    /// <summary>None when there is none, and when what is stored cannot stand: then the shipped measure is read.</summary>
+    public static OwnMeasure? Usable(Measure shipped, OwnMeasureRow? row) =>
+        StoredJson.TryRead<OwnMeasure>(row?.Json) is { } own && own.Check(shipped).Count == 0 ? own : null;
 }

@@ -1,4 +1,4 @@
-using System.Text.Json;
+using System.ComponentModel.DataAnnotations;
 using Microsoft.EntityFrameworkCore;
 using Tensarch.Core;
 using Tensarch.Core.Catalogue;
@@ -15,7 +15,7 @@ namespace Tensarch.Server.Planning;
 /// <param name="Date">Today when none is given.</param>
 /// <param name="Minutes">The student's usual ones when none are given.</param>
 /// <param name="Skill">The skill to train; the first one that the student is on when none is named.</param>
-public sealed record PlanRequest(Guid Id, DateOnly? Date, int? Minutes, string? Skill = null);
+public sealed record PlanRequest(Guid Id, DateOnly? Date, int? Minutes, [RegularExpression(Key.Pattern)] string? Skill = null);
 
 /// <summary>Builds, checks and stores the next session. The demo's simulator goes through here as the screens do.</summary>
 public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioClock clock, StudioScope scope)
@@ -32,6 +32,8 @@ public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioCl
             return (stored, stored.BodyHash == hash ? Appended.SameAgain : Appended.Clash);
         if ((request.Skill is { } named ? standing.On(named) : standing.Skills.FirstOrDefault()) is not { } skill)
             return Problem.Of("notOnLadder", "student");
+        if (catalogue.FindApproach(skill.Row.Approach) is null)
+            return Problem.Of("unknownApproach", "approach");
         var date = request.Date ?? clock.Today;
         if (date < clock.Today)
             return Problem.Of("dateInPast", "date");
@@ -51,7 +53,7 @@ public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioCl
             StudentId = standing.Student.Id,
             Skill = skill.Row.Skill,
             Date = date,
-            PlanJson = JsonSerializer.Serialize(plan.Value, StoredJson.Options),
+            PlanJson = StoredJson.Write(plan.Value),
             TotalSeconds = Timeline.SecondsOf(plan.Value, catalogue),
             FirstSide = plan.Value.FirstSide,
             CreatedAt = clock.Now,
@@ -62,7 +64,12 @@ public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioCl
         return (row, await db.SaveFact(Appended.Stored, ct));
     }
 
-    public static SessionPlan Read(SessionRow row) => JsonSerializer.Deserialize<SessionPlan>(row.PlanJson, StoredJson.Options)!;
+    /// <summary>None when what is stored is no plan, or names a drill that is no longer there: it is made again.</summary>
+    public SessionPlan? Read(SessionRow row) =>
+        StoredJson.TryRead<SessionPlan>(row.PlanJson) is { Drills: not null } plan
+        && plan.Drills.All(p => catalogue.FindDrill(p.Drill) is { } drill && p.Sides.All(s => drill.Variants.Any(v => v.Key == s.Variant)))
+            ? plan
+            : null;
 
     /// <summary>Drills of a plan that today's cautions no longer allow.</summary>
     public IReadOnlyList<string> NowHeld(SessionPlan plan, Cautions cautions) =>
@@ -95,7 +102,7 @@ public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioCl
             last?.FirstSide,
             daysSinceStart,
             standing.Sessions.Count(s => s.Skill == skill.Row.Skill && s.StartedAt >= skill.Row.StartedAt),
-            last is null ? null : date.DayNumber - last.StartedOn.DayNumber,
+            standing.LastSessionOn is { } on ? date.DayNumber - on.DayNumber : null,
             DaysSinceHeavy(standing, date),
             standing.Reviews.Where(r => date.DayNumber - clock.DayOf(r.At).DayNumber < EasedDays).Select(r => r.Tag).ToHashSet(),
             DaysRunning(HeavyDays(standing, LoadTag.Wrist), date),

@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 using Tensarch.Core;
 using Tensarch.Core.Planning;
 using Tensarch.Core.Sessions;
@@ -42,32 +43,39 @@ public sealed record PackResponse(Guid SessionId, Guid StudentId, string Student
 /// <param name="FinishedAt">When the session ended; none while it goes on.</param>
 public sealed record FactsRequest(
     DateTimeOffset SentAt,
-    IReadOnlyList<SetFact> Sets,
-    IReadOnlyList<SignalFact> Signals,
+    [MaxLength(FactsRequest.Most)] IReadOnlyList<SetFact> Sets,
+    [MaxLength(FactsRequest.Most)] IReadOnlyList<SignalFact> Signals,
     DateTimeOffset? FinishedAt
-);
+)
+{
+    /// <summary>Facts in one request.</summary>
+    public const int Most = 500;
+
+    /// <summary>Of one set.</summary>
+    public const int LongestSeconds = 3600;
+}
 
 public sealed record SetFact(
     Guid Id,
-    string Drill,
-    string Variant,
+    [RegularExpression(Key.Pattern)] string Drill,
+    [RegularExpression(Key.Pattern)] string Variant,
     Side? Side,
-    int Round,
-    double? Seconds,
-    int? CleanReps,
-    int? Quality,
-    int? Sensation,
+    [Range(0, 100)] int Round,
+    [Range(0, FactsRequest.LongestSeconds)] double? Seconds,
+    [Range(0, 500)] int? CleanReps,
+    [Range(1, 5)] int? Quality,
+    [Range(0, 10)] int? Sensation,
     DateTimeOffset At
 );
 
 public sealed record SignalFact(
     Guid Id,
-    string? Drill,
+    [RegularExpression(Key.Pattern)] string? Drill,
     SignalKind Kind,
     LoadTag? Region,
     Side? Side,
-    int? Pain,
-    string? Note,
+    [Range(0, 10)] int? Pain,
+    [StringLength(1000)] string? Note,
     DateTimeOffset At
 );
 

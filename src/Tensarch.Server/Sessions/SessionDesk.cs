@@ -8,11 +8,9 @@ namespace Tensarch.Server.Sessions;
 /// <summary>Writes down what was done in a session. The demo's simulator goes through here as the runner does.</summary>
 public sealed class SessionDesk(TensarchDb db, CatalogueContent catalogue, StudioClock clock, StudioScope scope)
 {
-    private const int MostFacts = 500;
-
     /// <summary>
     /// Appends the facts that are new, all in one transaction. A runner whose clock is wrong is set right by the moment of
-    /// sending, and nothing happened before its session was made.
+    /// sending, and nothing happened before its session was made, nor after it was sent.
     /// </summary>
     public async Task<Result<FactsResponse>> Log(Guid sessionId, FactsRequest request, CancellationToken ct)
     {
@@ -38,7 +36,9 @@ public sealed class SessionDesk(TensarchDb db, CatalogueContent catalogue, Studi
         DateTimeOffset Right(DateTimeOffset at)
         {
             var moved = at + skew;
-            return moved < session.CreatedAt ? session.CreatedAt : moved;
+            return moved < session.CreatedAt ? session.CreatedAt
+                : moved > clock.Now ? clock.Now
+                : moved;
         }
 
         void Started(DateTimeOffset at)
@@ -136,33 +136,12 @@ public sealed class SessionDesk(TensarchDb db, CatalogueContent catalogue, Studi
     private List<Problem> Check(FactsRequest request)
     {
         var problems = new List<Problem>();
-        if (request.Sets.Count + request.Signals.Count > MostFacts)
-            problems.Add(Problem.Of("tooMany", "sets", ("most", MostFacts)));
-        for (var i = 0; i < request.Sets.Count; i++)
-        {
-            var set = request.Sets[i];
+        foreach (var (i, set) in request.Sets.Index())
             if (catalogue.FindDrill(set.Drill)?.Variants.Any(v => v.Key == set.Variant) != true)
                 problems.Add(Problem.Of("unknownDrill", $"sets[{i}].drill"));
-            if (set.Seconds is { } s && !(s >= 0 && s <= 3600))
-                problems.Add(Problem.Of("outOfRange", $"sets[{i}].seconds", ("value", s), ("min", 0), ("max", 3600)));
-            if (set.CleanReps is < 0 or > 500)
-                problems.Add(Problem.Of("outOfRange", $"sets[{i}].cleanReps", ("min", 0), ("max", 500)));
-            if (set.Quality is < 1 or > 5)
-                problems.Add(Problem.Of("outOfRange", $"sets[{i}].quality", ("min", 1), ("max", 5)));
-            if (set.Sensation is < 0 or > 10)
-                problems.Add(Problem.Of("outOfRange", $"sets[{i}].sensation", ("min", 0), ("max", 10)));
-        }
-        for (var i = 0; i < request.Signals.Count; i++)
-        {
-            var signal = request.Signals[i];
-            var rule = catalogue.StopRules.Single(r => r.Signal == signal.Kind);
-            if (rule.AsksRegion && signal.Region is null)
+        foreach (var (i, signal) in request.Signals.Index())
+            if (signal.Region is null && catalogue.StopRules.Single(r => r.Signal == signal.Kind).AsksRegion)
                 problems.Add(Problem.Of("required", $"signals[{i}].region"));
-            if (signal.Pain is < 0 or > 10)
-                problems.Add(Problem.Of("outOfRange", $"signals[{i}].pain", ("min", 0), ("max", 10)));
-            if (signal.Note?.Length > 1000)
-                problems.Add(Problem.Of("tooLong", $"signals[{i}].note", ("most", 1000)));
-        }
         return problems;
     }
 }

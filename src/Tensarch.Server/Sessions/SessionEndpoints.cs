@@ -48,7 +48,7 @@ public static class SessionEndpoints
         );
     }
 
-    private static async Task<Ok<SessionSheet>> Sheet(
+    private static async Task<Results<Ok<SessionSheet>, ProblemHttpResult>> Sheet(
         Guid sessionId,
         TensarchDb db,
         PlanDesk desk,
@@ -59,7 +59,8 @@ public static class SessionEndpoints
     {
         var row = await db.Sessions.AsNoTracking().SingleAsync(s => s.Id == sessionId, ct);
         var standing = (await standings.Of(row.StudentId, ct))!;
-        var plan = PlanDesk.Read(row);
+        if (desk.Read(row) is not { } plan)
+            return Problems.Of(409, "planUnreadable");
         var done = await db
             .Sets.Where(s => s.SessionId == sessionId)
             .OrderBy(s => s.At)
@@ -120,7 +121,8 @@ public static class SessionEndpoints
         if (row.EndedAt is not null)
             return Problems.Of(409, "sessionOver");
         var standing = (await standings.Of(row.StudentId, ct))!;
-        var plan = PlanDesk.Read(row);
+        if (desk.Read(row) is not { } plan)
+            return Problems.Of(409, "planUnreadable");
         if (desk.NowHeld(plan, standing.Cautions).Count > 0)
             return Problems.Of(409, "planHeld");
         return TypedResults.Ok(
@@ -150,7 +152,7 @@ public static class SessionEndpoints
             return Problems.Unprocessable(logged.Problems);
         var row = await db.Sessions.AsNoTracking().SingleAsync(s => s.Id == sessionId, ct);
         var standing = (await standings.Of(row.StudentId, ct))!;
-        var response = logged.Value with { NowHeld = plans.NowHeld(PlanDesk.Read(row), standing.Cautions) };
+        var response = logged.Value with { NowHeld = plans.Read(row) is { } plan ? plans.NowHeld(plan, standing.Cautions) : [] };
         return response.Clashes.Count > 0 ? TypedResults.Conflict(response) : TypedResults.Ok(response);
     }
 }

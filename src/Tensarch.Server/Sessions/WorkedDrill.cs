@@ -7,9 +7,9 @@ public sealed record WorkedDrill(string Drill, string Variant, Side? Side)
 {
     public override string ToString() => $"{Drill}/{Variant}/{Side}";
 
-    public static WorkedDrill Parse(string text)
-    {
-        var parts = text.Split('/');
-        return new(parts[0], parts[1], parts[2].Length == 0 ? null : Enum.Parse<Side>(parts[2]));
-    }
+    /// <returns>None for a text that names no drill.</returns>
+    public static WorkedDrill? Parse(string text) =>
+        text.Split('/') is [var drill, var variant, var side]
+            ? new(drill, variant, Enum.TryParse<Side>(side, out var named) ? named : null)
+            : null;
 }

@@ -1,3 +1,4 @@
+using System.Data.Common;
 using Microsoft.EntityFrameworkCore;
 using Tensarch.Core;
 using Tensarch.Core.Catalogue;
@@ -21,7 +22,13 @@ public sealed record BoardLine(
 );
 
 /// <summary>Derives the lines of the readiness board and of the roster from the facts, and keeps them.</summary>
-public sealed class BoardDesk(TensarchDb db, Standings standings, CatalogueContent catalogue, StudioClock clock)
+public sealed partial class BoardDesk(
+    TensarchDb db,
+    Standings standings,
+    CatalogueContent catalogue,
+    StudioClock clock,
+    ILogger<BoardDesk> log
+)
 {
     /// <summary>Students whose facts are read at once.</summary>
     public const int Batch = 100;
@@ -72,16 +79,15 @@ public sealed class BoardDesk(TensarchDb db, Standings standings, CatalogueConte
         var rows = await db.Board.Where(b => ids.Contains(b.StudentId)).ToListAsync(ct);
         var ofRoster = await db.Roster.Where(r => ids.Contains(r.StudentId)).ToListAsync(ct);
         var students = await db.Students.AsNoTracking().Where(s => ids.Contains(s.Id)).ToListAsync(ct);
-        var whole = (await standings.Of(students, ct)).ToDictionary(s => s.Student.Id);
-        foreach (var row in rows)
-            if (whole[row.StudentId].On(row.Skill) is { } skill)
-                Write(row, skill);
-        var lines = whole.ToDictionary(s => s.Key, s => roster.Line(s.Value));
-        foreach (var row in ofRoster)
-        {
-            row.LineJson = StoredJson.Write(lines[row.StudentId]);
-            row.DueAt = rows.Where(b => b.StudentId == row.StudentId).Select(b => b.DueAt).Append(Midnight()).Min();
-        }
+        var lines = new Dictionary<Guid, RosterLine>();
+        var whole = await WorkOut(students, ct);
+        foreach (var student in students)
+            lines[student.Id] = Write(
+                student,
+                whole.GetValueOrDefault(student.Id),
+                rows.Where(b => b.StudentId == student.Id).ToList(),
+                ofRoster.FirstOrDefault(r => r.StudentId == student.Id)
+            );
         try
         {
             await db.SaveChangesAsync(ct);
@@ -93,6 +99,66 @@ public sealed class BoardDesk(TensarchDb db, Standings standings, CatalogueConte
         db.ChangeTracker.Clear();
         return lines;
     }
+
+    /// <summary>Where each of them stands; whoever cannot be worked out is left out, and does not take the others down.</summary>
+    private async Task<Dictionary<Guid, Standing>> WorkOut(List<StudentRow> students, CancellationToken ct)
+    {
+        try
+        {
+            return (await standings.Of(students, ct)).ToDictionary(s => s.Student.Id);
+        }
+        catch (Exception e) when (IsOfARow(e))
+        {
+            var each = new Dictionary<Guid, Standing>();
+            if (students.Count == 1)
+                CouldNot(e, students[0].Id);
+            else
+                foreach (var student in students)
+                foreach (var (id, standing) in await WorkOut([student], ct))
+                    each[id] = standing;
+            return each;
+        }
+    }
+
+    /// <summary>What a stored value did; a database that is busy or full says nothing about a student.</summary>
+    private static bool IsOfARow(Exception e) => e is not (OperationCanceledException or DbException or DbUpdateException);
+
+    private RosterLine Write(StudentRow student, Standing? standing, IReadOnlyList<BoardRow> own, RosterRow? kept)
+    {
+        var line = Students.Roster.Unreadable(student.Id, student.Name);
+        try
+        {
+            if (standing is not null)
+            {
+                foreach (var row in own)
+                    if (standing.On(row.Skill) is { } skill)
+                        Write(row, skill);
+                    else
+                        WriteUnreadable(row);
+                line = roster.Line(standing);
+            }
+        }
+        catch (Exception e) when (IsOfARow(e))
+        {
+            CouldNot(e, student.Id);
+        }
+        if (line.Unreadable)
+            foreach (var row in own)
+                WriteUnreadable(row);
+        if (kept is not null)
+        {
+            kept.LineJson = StoredJson.Write(line);
+            kept.DueAt = own.Select(b => b.DueAt).Append(Midnight()).Min();
+        }
+        return line;
+    }
+
+    /// <summary>Among those that are held: nothing is decided on it.</summary>
+    private void WriteUnreadable(BoardRow row) =>
+        (row.Group, row.Rank, row.LineJson, row.DueAt) = (ReadinessGroup.Blocked, 0, "", Midnight());
+
+    [LoggerMessage(Level = LogLevel.Error, Message = "Where student {Student} stands cannot be worked out; their lines say so.")]
+    private partial void CouldNot(Exception e, Guid student);
 
     private void Write(BoardRow row, SkillStanding skill)
     {

@@ -11,7 +11,8 @@ namespace Tensarch.Server.Skills;
 /// <summary>One page of a group.</summary>
 public sealed record BoardPage(IReadOnlyList<BoardEntry> Lines, string? Next);
 
-public sealed record BoardEntry(Guid Id, Guid StudentId, string Name, BoardLine Line);
+/// <param name="Line">None where it cannot be worked out: a stored value stands in its way.</param>
+public sealed record BoardEntry(Guid Id, Guid StudentId, string Name, string Skill, Side? Side, BoardLine? Line);
 
 /// <summary>How many gates lie where: by group, and by skill.</summary>
 public sealed record BoardCount(string Skill, ReadinessGroup Group, int Gates);
@@ -32,6 +33,8 @@ public static class BoardEndpoints
         Guid Id,
         Guid StudentId,
         string Name,
+        string Skill,
+        Side? Side,
         ReadinessGroup Group,
         double Rank,
         string LineJson,
@@ -65,7 +68,10 @@ public static class BoardEndpoints
         var last = page.Count > PageSize ? page[PageSize - 1] : null;
         return TypedResults.Ok(
             new BoardPage(
-                [.. page.Take(PageSize).Select(r => new BoardEntry(r.Id, r.StudentId, r.Name, StoredJson.Read<BoardLine>(r.LineJson)))],
+                [
+                    .. page.Take(PageSize)
+                        .Select(r => new BoardEntry(r.Id, r.StudentId, r.Name, r.Skill, r.Side, StoredJson.TryRead<BoardLine>(r.LineJson))),
+                ],
                 last is null ? null : string.Create(CultureInfo.InvariantCulture, $"{last.Rank:R}_{last.Id:N}")
             )
         );
@@ -89,7 +95,7 @@ public static class BoardEndpoints
         var rows = await (
             from line in page.Concat(due).AsNoTracking()
             join student in db.Students on line.StudentId equals student.Id
-            select new Row(line.Id, line.StudentId, student.Name, line.Group, line.Rank, line.LineJson, line.DueAt)
+            select new Row(line.Id, line.StudentId, student.Name, line.Skill, line.Side, line.Group, line.Rank, line.LineJson, line.DueAt)
         ).ToListAsync(ct);
         // As SQLite orders ids: by their text.
         return [.. rows.OrderBy(r => r.Rank).ThenBy(r => r.Id.ToString("D").ToUpperInvariant(), StringComparer.Ordinal)];
@@ -98,6 +104,7 @@ public static class BoardEndpoints
     private static (double Rank, Guid Id)? Place(string? after) =>
         after?.Split('_') is [var rank, var id]
         && double.TryParse(rank, NumberStyles.Float, CultureInfo.InvariantCulture, out var r)
+        && double.IsFinite(r)
         && Guid.TryParse(id, out var g)
             ? (r, g)
             : null;

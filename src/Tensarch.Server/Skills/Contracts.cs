@@ -1,6 +1,8 @@
+using System.ComponentModel.DataAnnotations;
 using Tensarch.Core;
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Skills;
+using Tensarch.Server.Hosting.Door;
 
 namespace Tensarch.Server.Skills;
 
@@ -109,20 +111,31 @@ public sealed record PlacementResponse(Ladder Ladder, IReadOnlyList<StartAdvice>
 /// <param name="LadderKey">A coach's own ladder; the skill's newest shipped one when none is named.</param>
 public sealed record SkillStart(
     Guid Id,
-    string Skill,
-    string Approach,
-    IReadOnlyList<CourseStart> Courses,
-    string? LadderKey = null,
-    int? LadderVersion = null
+    [RegularExpression(Key.Pattern)] string Skill,
+    [RegularExpression(Key.Pattern)] string Approach,
+    [MaxLength(2)] IReadOnlyList<CourseStart> Courses,
+    [RegularExpression(Key.Pattern)] string? LadderKey = null,
+    [Range(1, 100_000)] int? LadderVersion = null
 );
 
 /// <param name="Side">None on a bilateral ladder.</param>
-public sealed record CourseStart(Guid DecisionId, Side? Side, int Stage);
+public sealed record CourseStart(Guid DecisionId, Side? Side, [Range(0, 100)] int Stage);
 
 /// <summary>Moves a student to another version of the ladder, or to another ladder of the skill.</summary>
-public sealed record SkillMove(string LadderKey, int LadderVersion, IReadOnlyList<CourseStart> Courses, string? Reason);
+public sealed record SkillMove(
+    [RegularExpression(Key.Pattern)] string LadderKey,
+    [Range(1, 100_000)] int LadderVersion,
+    [MaxLength(2)] IReadOnlyList<CourseStart> Courses,
+    [StringLength(500)] string? Reason
+);
 
-public sealed record DecisionRequest(Guid Id, Side? Side, DecisionKind Kind, int FromStage, string? Reason);
+public sealed record DecisionRequest(
+    Guid Id,
+    Side? Side,
+    DecisionKind Kind,
+    [Range(0, 100)] int FromStage,
+    [StringLength(500)] string? Reason
+);
 
 public sealed record DecisionView(
     Guid Id,
@@ -146,18 +159,23 @@ public sealed record DecisionEvidence(
     int? LadderVersion = null
 );
 
-public sealed record FormCheckRequest(Guid Id, int Stage, Side? Side, IReadOnlyList<string> Ticked);
+public sealed record FormCheckRequest(
+    Guid Id,
+    [Range(0, 100)] int Stage,
+    Side? Side,
+    [MaxLength(10), RegularExpression(Key.Pattern)] IReadOnlyList<string> Ticked
+);
 
-public sealed record ExitCheckRequest(Guid Id, int Stage, Side? Side, int Safe, int Of);
+public sealed record ExitCheckRequest(Guid Id, [Range(0, 100)] int Stage, Side? Side, [Range(0, 50)] int Safe, [Range(1, 50)] int Of);
 
 /// <summary>A tested hold or counted repetitions, on the bench.</summary>
 public sealed record BenchSetRequest(
     Guid Id,
-    string Drill,
-    string Variant,
+    [RegularExpression(Key.Pattern)] string Drill,
+    [RegularExpression(Key.Pattern)] string Variant,
     Side? Side,
-    double? Seconds,
-    int? CleanReps,
-    int? Quality,
-    DateTimeOffset? At
+    [Range(0, 600)] double? Seconds,
+    [Range(0, 200)] int? CleanReps,
+    [Range(1, 5)] int? Quality,
+    [NotFuture] DateTimeOffset? At
 );

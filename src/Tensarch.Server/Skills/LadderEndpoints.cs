@@ -1,3 +1,4 @@
+using System.ComponentModel.DataAnnotations;
 using System.Text;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
@@ -14,6 +15,7 @@ namespace Tensarch.Server.Skills;
 /// <param name="Shipped">With the product; else the coach's own.</param>
 /// <param name="Following">Students on any version of it.</param>
 /// <param name="Behind">Of those, on an older version.</param>
+/// <param name="Unreadable">What is stored is no ladder.</param>
 public sealed record LadderLine(
     string Key,
     int Version,
@@ -23,14 +25,18 @@ public sealed record LadderLine(
     int Stages,
     int Following,
     int Behind,
-    DateTimeOffset? ChangedAt
+    DateTimeOffset? ChangedAt,
+    bool Unreadable = false
 );
 
 /// <summary>Keeps a new version of an own ladder: version 1 makes it.</summary>
 public sealed record LadderVersion(Guid Id, Ladder Ladder);
 
 /// <summary>A ladder as text, such as a file that was exported before.</summary>
-public sealed record LadderText(string Text);
+public sealed record LadderText([StringLength(LadderText.Longest)] string Text)
+{
+    public const int Longest = 500_000;
+}
 
 /// <summary>The ladders of the studio: shipped ones, own copies, versions, and the way in and out as JSON.</summary>
 public static class LadderEndpoints
@@ -66,8 +72,14 @@ public static class LadderEndpoints
             .OrderBy(l => l.Name)
             .ToListAsync(ct);
         return TypedResults.Ok(
-            catalogue.Skills.Select(l => Line(l, null)).Concat(own.Select(row => Line(StudioLadders.Read(row), row.At))).ToList()
+            catalogue
+                .Skills.Select(l => Line(l, null))
+                .Concat(own.Select(row => StudioLadders.Read(row) is { } ladder ? Line(ladder, row.At) : Unreadable(row)))
+                .ToList()
         );
+
+        LadderLine Unreadable(OwnLadderRow row) =>
+            new(row.LadderKey, row.Version, row.Name, row.Skill, false, 0, 0, 0, row.At, Unreadable: true);
 
         LadderLine Line(Ladder ladder, DateTimeOffset? changed)
         {
@@ -134,7 +146,8 @@ public static class LadderEndpoints
 
         IReadOnlyList<FollowerMove> Moves(SkillRow row)
         {
-            var from = ladders.Known(row.LadderKey, row.LadderVersion);
+            if (ladders.Known(row.LadderKey, row.LadderVersion) is not { } from)
+                return [];
             return
             [
                 .. stages

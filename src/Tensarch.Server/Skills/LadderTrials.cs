@@ -75,7 +75,7 @@ internal static class LadderTrials
         {
             var key = (row.LadderKey, row.LadderVersion, stage);
             if (!alike.TryGetValue(key, out var same))
-                alike[key] = same = JudgeAlike(ladders.Known(row.LadderKey, row.LadderVersion), draft, stage);
+                alike[key] = same = ladders.Known(row.LadderKey, row.LadderVersion) is { } followed && JudgeAlike(followed, draft, stage);
             return same;
         }
     }
@@ -93,7 +93,8 @@ internal static class LadderTrials
 
     private static IEnumerable<VerdictChange> Changes(Standing standing, Ladder ladder, Gate gate)
     {
-        var on = standing.On(ladder.Skill)!;
+        if (standing.On(ladder.Skill) is not { } on)
+            yield break;
         var under = standing.For(ladder);
         foreach (var side in ladder.Courses)
         {

@@ -52,7 +52,8 @@ public static class SkillEndpoints
             return Problems.Of(404, "notOnLadder");
         var newest =
             catalogue.NewestLadder(on.Ladder.Key)?.Version
-            ?? await db.OwnLadders.Where(l => l.LadderKey == on.Ladder.Key).MaxAsync(l => l.Version, ct);
+            ?? await db.OwnLadders.Where(l => l.LadderKey == on.Ladder.Key).MaxAsync(l => (int?)l.Version, ct)
+            ?? on.Ladder.Version;
         return TypedResults.Ok(Page(on, newest, catalogue));
     }
 
@@ -131,9 +132,10 @@ public static class SkillEndpoints
             query = query.Where(d => d.At < last.At || (d.At == last.At && d.Id < last.Id));
         var rows = await (
             from decision in query.OrderByDescending(d => d.At).ThenByDescending(d => d.Id).Take(DecisionsPage + 1)
-            join user in db.Users on decision.By equals user.Id
+            join user in db.Users on decision.By equals user.Id into who
+            from user in who.DefaultIfEmpty()
             orderby decision.At descending, decision.Id descending
-            select new { decision, user.DisplayName }
+            select new { decision, DisplayName = user == null ? "" : user.DisplayName }
         ).ToListAsync(ct);
         return TypedResults.Ok(
             new DecisionsResponse(
@@ -149,7 +151,7 @@ public static class SkillEndpoints
                             r.decision.Reason,
                             r.decision.At,
                             r.DisplayName,
-                            StoredJson.Read<DecisionEvidence>(r.decision.EvidenceJson)
+                            StoredJson.TryRead<DecisionEvidence>(r.decision.EvidenceJson)
                         )),
                 ],
                 rows.Count > DecisionsPage

@@ -28,6 +28,8 @@ public sealed record ScreenView(ScreenState State, DateOnly? ScreenedOn, DateOnl
 /// <summary>One student with everything that is judged: the facts, the cautions of today, and every skill they are on.</summary>
 /// <param name="Facts">Of no skill: without a standard, forms, exits and decisions.</param>
 /// <param name="Answers">The newest answer to each question.</param>
+/// <param name="LastSessionOn">However long ago.</param>
+/// <param name="LeftOut">Stored entries that cannot be reckoned with and count for nothing.</param>
 /// <param name="Clearances">All of them, with the day on which one was withdrawn.</param>
 public sealed record Standing(
     StudentRow Student,
@@ -39,12 +41,12 @@ public sealed record Standing(
     IReadOnlyList<(ClearanceRow Row, Clearance Clearance)> Clearances,
     IReadOnlyList<HoldReview> Reviews,
     IReadOnlyList<TrainedSession> Sessions,
-    ScreenView Screen
+    ScreenView Screen,
+    DateOnly? LastSessionOn,
+    int LeftOut
 )
 {
     public bool Screened => Screen.State == ScreenState.Current;
-
-    public DateOnly? LastSessionOn => Sessions.LastOrDefault()?.StartedOn;
 
     public int? DaysSinceLast => LastSessionOn is { } last ? Facts.Today.DayNumber - last.DayNumber : null;
 
@@ -69,7 +71,13 @@ public sealed record SkillFacts(
             Standard = ladder.Standards.Count > 0 ? standard : null,
             Forms = [.. Forms.Where(f => f.Ladder == ladder.Skill)],
             Exits = [.. Exits.Where(e => e.Ladder == ladder.Skill)],
-            Decisions = [.. Decisions.Where(d => d.Skill == ladder.Skill).Select(d => d.Decision)],
+            // A stage that this ladder does not have says nothing about it.
+            Decisions =
+            [
+                .. Decisions
+                    .Where(d => d.Skill == ladder.Skill && d.Decision.ToStage >= 1 && d.Decision.ToStage <= ladder.Keystone)
+                    .Select(d => d.Decision),
+            ],
         };
 }
 

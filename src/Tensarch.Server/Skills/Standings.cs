@@ -54,7 +54,8 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
         ILookup<Guid, SignalRow> Signals,
         ILookup<Guid, FormCheckRow> Forms,
         ILookup<Guid, ExitCheckRow> Exits,
-        ILookup<Guid, TrainedSession> Sessions
+        ILookup<Guid, TrainedSession> Sessions,
+        IReadOnlyDictionary<Guid, DateOnly?> LastSessionOn
     );
 
     private sealed record DecisionLine(Guid StudentId, string Skill, StageDecision Decision);
@@ -125,7 +126,20 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
                         s.Worked,
                     })
                     .ToListAsync(ct)
-            ).Select(s => new TrainedSession(s.Id, s.StudentId, s.Skill, s.StartedAt!.Value, s.StartedOn!.Value, s.FirstSide, [.. s.Worked.Select(WorkedDrill.Parse)])).ToLookup(s => s.StudentId)
+            ).Select(s => new TrainedSession(s.Id, s.StudentId, s.Skill, s.StartedAt!.Value, s.StartedOn!.Value, s.FirstSide, [.. s.Worked.Select(WorkedDrill.Parse).OfType<WorkedDrill>()])).ToLookup(s => s.StudentId),
+            // A break is as long as it is: no look back cuts it.
+            await db
+                .Students.Where(s => ids.Contains(s.Id))
+                .Select(s => new
+                {
+                    s.Id,
+                    Last = db
+                        .Sessions.Where(x => x.StudentId == s.Id && x.StartedAt != null)
+                        .OrderByDescending(x => x.StartedAt)
+                        .Select(x => x.StartedOn)
+                        .FirstOrDefault(),
+                })
+                .ToDictionaryAsync(s => s.Id, s => s.Last, ct)
         );
     }
 
@@ -147,13 +161,16 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
     private Standing Lay(StudentRow student, Facts facts)
     {
         var (id, today) = (student.Id, clock.Today);
+        var readings = facts.Readings[id].Where(SoundReadings.IsSound).ToList();
+        var sets = facts.Sets[id].Select(s => s.Set).Where(s => s.Seconds is null or (>= 0 and <= FactsRequest.LongestSeconds)).ToList();
+        var leftOut = facts.Readings[id].Count() - readings.Count + facts.Sets[id].Count() - sets.Count;
         var answers = facts.Answers[id].GroupBy(a => a.Question).ToDictionary(g => g.Key, g => g.Last());
         var screen = Screen([.. facts.Screenings[id]], catalogue.Questions.All(q => answers.ContainsKey(q.Key)), today);
         var sessions = facts.Sessions[id].ToList();
         var signals = facts
             .Signals[id]
             .Select(s => new BodySignal(s.Id, s.At, s.Kind, s.Region, s.Side, s.Pain))
-            .Concat(facts.Readings[id].SelectMany(PainOf))
+            .Concat(readings.SelectMany(PainOf))
             .OrderBy(s => s.At)
             .ToList();
         var reviews = facts.Reviews[id].Select(r => new HoldReview(r.Tag, r.At)).ToList();
@@ -181,8 +198,8 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
         var evidence = new Evidence(
             null,
             new(student.BreathSeconds, student.LeftLegCm, student.RightLegCm, student.HipWidthCm),
-            [.. facts.Readings[id].Select(r => ReadingViews.ToCore(r, clock.DayOf(r.TakenAt)))],
-            [.. facts.Sets[id].Select(s => s.Set), .. sessions.SelectMany(WorkOf)],
+            [.. readings.Select(r => ReadingViews.ToCore(r, clock.DayOf(r.TakenAt)))],
+            [.. sets, .. sessions.SelectMany(WorkOf)],
             [.. sessions.Select(s => new SessionDay(s.Id, s.StartedAt, s.StartedOn))],
             signals,
             [],
@@ -202,10 +219,25 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
             .. facts
                 .Skills[id]
                 .Select(row => (Row: row, Ladder: ladders.Known(row.LadderKey, row.LadderVersion)))
-                .OrderBy(s => catalogue.Skills.Index().First(l => l.Item.Key == s.Row.Skill).Index)
-                .Select(s => new SkillStanding(s.Row, s.Ladder, ofSkills.Of(evidence, s.Ladder, student.SplitStandard))),
+                .Where(s => s.Ladder is not null)
+                .OrderBy(s => catalogue.Skills.Index().FirstOrDefault(l => l.Item.Key == s.Row.Skill).Index)
+                .Select(s => new SkillStanding(s.Row, s.Ladder!, ofSkills.Of(evidence, s.Ladder!, student.SplitStandard))),
         ];
-        return new(student, skills, evidence, ofSkills, holds, answers, clearances, reviews, sessions, screen);
+        leftOut += facts.Skills[id].Count() - skills.Count;
+        return new(
+            student,
+            skills,
+            evidence,
+            ofSkills,
+            holds,
+            answers,
+            clearances,
+            reviews,
+            sessions,
+            screen,
+            facts.LastSessionOn.GetValueOrDefault(id),
+            leftOut
+        );
     }
 
     private static ScreenView Screen(IReadOnlyList<ScreeningRow> rows, bool answered, DateOnly today)
@@ -224,9 +256,12 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
         student.BirthDate is { } born && Age.Years(born, today) < Age.Adult
         || newest.TryGetValue(IntakeQuestion.Under18, out var answer) && answer.Yes;
 
-    /// <summary>Pain at the end point of a reading counts in the measure's regions, like pain in a session.</summary>
+    /// <summary>
+    /// A little pain at the end point of a reading counts in the measure's regions, like pain in a session; more of it is a fact of its own
+    /// (<see cref="ReadingPains"/>).
+    /// </summary>
     private IEnumerable<BodySignal> PainOf(ReadingRow reading) =>
-        reading.Pain is > 0 && catalogue.FindMeasure(reading.Measure) is { } measure
+        reading.Pain is > 0 and <= BodySignal.PainEventAbove && catalogue.FindMeasure(reading.Measure) is { } measure
             ? measure
                 .Regions()
                 .Select(region => new BodySignal(reading.Id, reading.TakenAt, SignalKind.DullPain, region, reading.Side, reading.Pain))

@@ -24,11 +24,12 @@ public sealed class StudioLadders(TensarchDb db, CatalogueContent catalogue)
         if (missing.Count == 0)
             return;
         foreach (var row in await db.OwnLadders.AsNoTracking().Where(l => missing.Contains(l.LadderKey)).ToListAsync(ct))
-            own[(row.LadderKey, row.Version)] = Read(row);
+            if (Read(row) is { } ladder)
+                own[(row.LadderKey, row.Version)] = ladder;
     }
 
-    /// <exception cref="KeyNotFoundException">It was not asked for with <see cref="Know"/>.</exception>
-    public Ladder Known(string key, int version) => catalogue.FindLadder(key, version) ?? own[(key, version)];
+    /// <summary>None when it is not there, cannot be read, or was not asked for with <see cref="Know"/>.</summary>
+    public Ladder? Known(string key, int version) => catalogue.FindLadder(key, version) ?? own.GetValueOrDefault((key, version));
 
     public async Task<Ladder?> Find(string key, int version, CancellationToken ct) =>
         catalogue.FindLadder(key, version)
@@ -65,5 +66,6 @@ public sealed class StudioLadders(TensarchDb db, CatalogueContent catalogue)
             .ToDictionary(g => g.Key, g => g.GroupBy(d => d.Side).OrderBy(c => c.Key).Select(c => (c.Key, c.Last().ToStage)).ToList());
     }
 
-    public static Ladder Read(OwnLadderRow row) => StoredJson.Read<Ladder>(row.Json);
+    /// <summary>None when what is stored is no ladder.</summary>
+    public static Ladder? Read(OwnLadderRow row) => StoredJson.TryRead<Ladder>(row.Json) is { Stages.Count: > 0 } ladder ? ladder : null;
 }

@@ -1,5 +1,8 @@
+using System.ComponentModel.DataAnnotations;
+using Tensarch.Core;
 using Tensarch.Core.Planning;
 using Tensarch.Core.Students;
+using Tensarch.Server.Hosting.Door;
 using Tensarch.Server.Skills;
 
 namespace Tensarch.Server.Students;
@@ -15,23 +18,23 @@ namespace Tensarch.Server.Students;
 /// <param name="Equipment">Props at home; see <see cref="HomeProps"/>.</param>
 /// <param name="Days">When they can train.</param>
 public sealed record StudentBody(
-    string Name,
-    string? About,
-    DateOnly? BirthDate,
-    double? LeftLegCm,
-    double? RightLegCm,
-    double? BodyweightKg,
-    double BreathSeconds,
-    int SensationCeiling,
-    string SplitStandard,
-    int BlocksOwned,
-    int SessionMinutes,
-    DateOnly? GuardianConsentOn,
-    double HipWidthCm = Core.Measuring.Straddle.DefaultHipWidthCm,
-    DateOnly? ConsentOn = null,
-    IReadOnlyList<string>? Goals = null,
-    IReadOnlyList<string>? Equipment = null,
-    IReadOnlyList<AvailableDay>? Days = null
+    [Required, StringLength(120)] string Name,
+    [StringLength(200)] string? About,
+    [NotFuture] DateOnly? BirthDate,
+    [Range(40, 130)] double? LeftLegCm,
+    [Range(40, 130)] double? RightLegCm,
+    [Range(20, 300)] double? BodyweightKg,
+    [Range(2, 20)] double BreathSeconds,
+    [Range(1, 10)] int SensationCeiling,
+    [RegularExpression(Key.Pattern)] string SplitStandard,
+    [Range(0, 20)] int BlocksOwned,
+    [Range(SessionBuilder.FewestMinutes, SessionBuilder.MostMinutes)] int SessionMinutes,
+    [NotFuture] DateOnly? GuardianConsentOn,
+    [Range(0, 40)] double HipWidthCm = Core.Measuring.Straddle.DefaultHipWidthCm,
+    [NotFuture] DateOnly? ConsentOn = null,
+    [MaxLength(12), RegularExpression(Key.Pattern)] IReadOnlyList<string>? Goals = null,
+    [MaxLength(24), RegularExpression(Key.Pattern)] IReadOnlyList<string>? Equipment = null,
+    [MaxLength(28)] IReadOnlyList<AvailableDay>? Days = null
 );
 
 public sealed record StudentCreate(Guid Id, StudentBody Student);
@@ -39,6 +42,7 @@ public sealed record StudentCreate(Guid Id, StudentBody Student);
 public sealed record StudentView(Guid Id, int Version, StudentBody Student, int? AgeYears, bool Archived);
 
 /// <summary>One student, whole: the person, today's cautions and where they stand.</summary>
+/// <param name="LeftOut">Stored entries that cannot be reckoned with and count for nothing.</param>
 public sealed record StudentPage(
     StudentView Student,
     bool Screened,
@@ -51,7 +55,8 @@ public sealed record StudentPage(
     NextSessionLine? NextSession,
     DateOnly? LastSessionOn,
     int? DaysSinceLast,
-    Absence Absence
+    Absence Absence,
+    int LeftOut
 );
 
 /// <summary>The session that was planned last and has not ended.</summary>
@@ -97,19 +102,30 @@ public sealed record ClearanceView(
 /// <summary>Answers, new or changed. A request with every question is the whole screen gone through.</summary>
 public sealed record AnswersRequest(IReadOnlyList<AnswerItem> Answers, Guid? Id = null);
 
-public sealed record AnswerItem(string Question, bool Yes);
+public sealed record AnswerItem([RegularExpression(Key.Pattern)] string Question, bool Yes);
 
 /// <summary>Something changed since the screen: nothing is planned until it is gone through again.</summary>
-public sealed record ChangedRequest(Guid Id, string Note);
+public sealed record ChangedRequest(Guid Id, [Required, StringLength(500)] string Note);
 
-public sealed record ClearanceRequest(Guid Id, string Role, IReadOnlyList<LoadTag> Tags, DateOnly From, DateOnly Until);
+public sealed record ClearanceRequest(
+    Guid Id,
+    [Required, StringLength(120)] string Role,
+    [MaxLength(40)] IReadOnlyList<LoadTag> Tags,
+    [NotFuture] DateOnly From,
+    DateOnly Until
+);
 
-public sealed record WithdrawalRequest(Guid Id, string Reason);
+public sealed record WithdrawalRequest(Guid Id, [StringLength(500, MinimumLength = 10)] string Reason);
 
-public sealed record ReviewRequest(Guid Id, LoadTag Tag, string Note);
+public sealed record ReviewRequest(Guid Id, LoadTag Tag, [StringLength(500, MinimumLength = 10)] string Note);
 
 /// <summary>What the answers so far would hold, for a coach who is still asking.</summary>
-public sealed record CautionsRequest(IReadOnlyList<string> Yes, DateOnly? BirthDate, DateOnly? GuardianConsentOn, int? SensationCeiling);
+public sealed record CautionsRequest(
+    [RegularExpression(Key.Pattern)] IReadOnlyList<string> Yes,
+    DateOnly? BirthDate,
+    DateOnly? GuardianConsentOn,
+    [Range(1, 10)] int? SensationCeiling
+);
 
 /// <summary>One thing that was written down about a student, by whom and when.</summary>
 /// <param name="Kind"><c>answer</c>, <c>screened</c>, <c>somethingChanged</c>, <c>body</c>, <c>clearance</c>, <c>withdrawal</c>, <c>review</c>.</param>
@@ -130,6 +146,8 @@ public sealed record RosterResponse(IReadOnlyList<RosterLine> Students, string? 
 /// <summary>One student in a list: a small arch for each skill, cautions, and what to do next.</summary>
 /// <param name="SessionsLately">Logged in the last 14 days.</param>
 /// <param name="SessionsAsked">What the approach asks for in 14 days.</param>
+/// <param name="LeftOut">Stored entries that cannot be reckoned with and count for nothing.</param>
+/// <param name="Unreadable">Where they stand cannot be worked out: nothing of them may be decided or planned before that is mended.</param>
 public sealed record RosterLine(
     Guid Id,
     string Name,
@@ -144,5 +162,7 @@ public sealed record RosterLine(
     int SessionsAsked,
     DateOnly? LastSessionOn,
     int? DaysSinceLast,
-    Absence Absence
+    Absence Absence,
+    int LeftOut = 0,
+    bool Unreadable = false
 );

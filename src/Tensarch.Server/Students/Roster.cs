@@ -57,7 +57,7 @@ public sealed class Roster(CatalogueContent catalogue, StudioClock clock)
         var due = page.Where(r => r.DueAt <= clock.Now).Select(r => r.Id).ToList();
         var fresh = due.Count > 0 ? await desk.Derive(due, ct) : new Dictionary<Guid, RosterLine>();
         var lines = page.Select(r =>
-            (fresh.GetValueOrDefault(r.Id) ?? StoredJson.Read<RosterLine>(r.LineJson)) with
+            (fresh.GetValueOrDefault(r.Id) ?? StoredJson.TryRead<RosterLine>(r.LineJson) ?? Unreadable(r.Id, r.Name)) with
             {
                 Archived = archived,
             }
@@ -81,6 +81,11 @@ public sealed class Roster(CatalogueContent catalogue, StudioClock clock)
             standing.Skills.Sum(s => Lately / 7 * catalogue.FindApproach(s.Row.Approach)!.SessionsPerWeek),
             standing.LastSessionOn,
             standing.DaysSinceLast,
-            Absences.After(standing.DaysSinceLast)
+            Absences.After(standing.DaysSinceLast),
+            standing.LeftOut
         );
+
+    /// <summary>The line of someone of whom nothing can be worked out: it says so, and the others are shown.</summary>
+    public static RosterLine Unreadable(Guid id, string name) =>
+        new(id, name, null, null, false, false, ScreenState.NotScreened, [], [], 0, 0, null, null, Absence.None, Unreadable: true);
 }

@@ -120,12 +120,8 @@ public sealed class StudentDesk(TensarchDb db, CatalogueContent catalogue, Studi
         return [];
     }
 
-    public async Task<Result<Appended>> SomethingChanged(Guid studentId, ChangedRequest request, CancellationToken ct)
+    public async Task<Appended> SomethingChanged(Guid studentId, ChangedRequest request, CancellationToken ct)
     {
-        if (string.IsNullOrWhiteSpace(request.Note))
-            return Problem.Of("required", "note");
-        if (request.Note.Length > 500)
-            return Problem.Of("tooLong", "note", ("most", 500));
         var row = Screening(studentId, request.Id, ScreeningKind.SomethingChanged, request.Note.Trim());
         return await db.SaveFact(await db.Screenings.AddFact(row, new { studentId, request }, ct), ct);
     }
@@ -143,10 +139,8 @@ public sealed class StudentDesk(TensarchDb db, CatalogueContent catalogue, Studi
         };
 
     /// <summary>A clearance that no longer holds: from today, the hold is back.</summary>
-    public async Task<Result<Appended>> Withdraw(Guid studentId, Guid clearanceId, WithdrawalRequest request, CancellationToken ct)
+    public async Task<Appended> Withdraw(Guid studentId, Guid clearanceId, WithdrawalRequest request, CancellationToken ct)
     {
-        if (string.IsNullOrWhiteSpace(request.Reason) || request.Reason.Trim().Length < 10)
-            return Problem.Of("reasonTooShort", "reason", ("least", 10));
         var row = new WithdrawalRow
         {
             Id = request.Id,
@@ -163,12 +157,8 @@ public sealed class StudentDesk(TensarchDb db, CatalogueContent catalogue, Studi
     public async Task<Result<Appended>> Clear(Guid studentId, ClearanceRequest request, CancellationToken ct)
     {
         var problems = new List<Problem>();
-        if (string.IsNullOrWhiteSpace(request.Role))
-            problems.Add(Problem.Of("required", "role"));
         if (request.Tags.Count == 0)
             problems.Add(Problem.Of("required", "tags"));
-        if (request.From > clock.Today)
-            problems.Add(Problem.Of("dateInFuture", "from"));
         if (request.Until < request.From)
             problems.Add(Problem.Of("untilBeforeFrom", "until"));
         if (problems.Count > 0)
@@ -190,8 +180,6 @@ public sealed class StudentDesk(TensarchDb db, CatalogueContent catalogue, Studi
     /// <summary>A coach's review lifts a review hold, not before two pain-free sessions.</summary>
     public async Task<Result<Appended>> Review(Guid studentId, ReviewRequest request, IReadOnlyList<ReviewHold> holds, CancellationToken ct)
     {
-        if (string.IsNullOrWhiteSpace(request.Note) || request.Note.Trim().Length < 10)
-            return Problem.Of("reasonTooShort", "note", ("least", 10));
         var row = new ReviewRow
         {
             Id = request.Id,

@@ -94,7 +94,8 @@ public static class StudentEndpoints
                 next,
                 standing.LastSessionOn,
                 standing.DaysSinceLast,
-                Absences.After(standing.DaysSinceLast)
+                Absences.After(standing.DaysSinceLast),
+                standing.LeftOut
             )
         );
     }
@@ -253,9 +254,9 @@ public static class StudentEndpoints
                 r.GuardianConsentOn,
                 r.HipWidthCm,
                 r.ConsentOn,
-                r.GoalsJson is { } goals ? StoredJson.Read<List<string>>(goals) : [],
+                StoredJson.TryRead<List<string>>(r.GoalsJson) ?? [],
                 r.Equipment,
-                r.DaysJson is { } days ? StoredJson.Read<List<AvailableDay>>(days) : []
+                StoredJson.TryRead<List<AvailableDay>>(r.DaysJson) ?? []
             ),
             r.BirthDate is { } born ? Age.Years(born, clock.Today) : null,
             r.ArchivedAt is not null

@@ -78,7 +78,8 @@ internal static class StudentHistory
         JsonObject? before = null;
         foreach (var row in rows)
         {
-            var now = JsonNode.Parse(row.BodyJson)!.AsObject();
+            if (StoredJson.TryRead<JsonObject>(row.BodyJson) is not { } now)
+                continue;
             if (before is { } old)
                 yield return new(
                     row.At,

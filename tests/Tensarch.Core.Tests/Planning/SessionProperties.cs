@@ -105,7 +105,7 @@ public class SessionProperties
                 else
                     Assert.Empty(SessionChecker.Check(plan.Value, request, Shipped.Content));
             },
-            iter: 6000
+            time: Budget.Seconds
         );
 
     [Fact]
@@ -128,7 +128,7 @@ public class SessionProperties
                         );
                 }
             },
-            iter: 1000
+            time: Budget.Seconds
         );
 
     [Fact]
@@ -152,7 +152,7 @@ public class SessionProperties
                 Assert.Equal(end, plan.Value.Drills.Sum(d => Timeline.SecondsOf(d, Shipped.Content.Drill(d.Drill), request.BreathSeconds)));
                 Assert.Equal(end, SessionPack.Of(plan.Value, request.Cautions, Shipped.Content).Parts.Sum(p => p.Versions[0].Seconds));
             },
-            iter: 1000
+            time: Budget.Seconds
         );
 
     [Fact]
@@ -163,7 +163,7 @@ public class SessionProperties
                 var plan = Builder.Build(request with { WayOutShown = false });
                 Assert.True(!plan.IsOk || plan.Value.Drills.All(d => d.Drill != "kick-up"));
             },
-            iter: 2000
+            time: Budget.Seconds
         );
 
     [Fact]

@@ -72,7 +72,7 @@ public class DayGateTests
                         .LoadsOf(variant, other.DoseOf(variant))
                         .All(l => l.Value == Load.None || cautions[l.Key] == CautionLevel.Free);
                 },
-                iter: 3000
+                time: Budget.Seconds
             );
     }
 

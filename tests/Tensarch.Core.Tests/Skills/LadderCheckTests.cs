@@ -76,6 +76,19 @@ public class LadderCheckTests
         );
     }
 
+    [Theory]
+    [InlineData("crow")]
+    [InlineData("handstand")]
+    [InlineData("shoulderstand")]
+    public void No_copy_trains_past_a_way_out_that_it_does_not_ask_for(string key)
+    {
+        var shipped = Shipped.Ladder(key);
+        var at = shipped.Stages.First(s => s.Tests.OfType<ExitCriterion>().Any()).Number;
+        var without = With(shipped, at, s => s with { Tests = [.. s.Tests.Where(t => t is not ExitCriterion)] });
+        Assert.Contains($"stages[{at}].trainsAs exitBeforeKickUp", Codes(without));
+        Assert.DoesNotContain(Codes(shipped), c => c.EndsWith("exitBeforeKickUp", StringComparison.Ordinal));
+    }
+
     [Fact]
     public void The_way_out_stays_before_the_way_in()
     {

@@ -71,7 +71,7 @@ public class MirrorProperties
                     var right = gate.Judge(ladder, Side.Right, stage, other, Mirror(evidence));
                     return Words(left) == Words(right);
                 },
-                iter: 3000
+                time: Budget.Seconds
             );
     }
 
@@ -92,7 +92,7 @@ public class MirrorProperties
                             .Order()
                             .SequenceEqual(mirrored.Tests.Select(t => (t.Outcome, t.Reason)).Order());
                 },
-                iter: 2000
+                time: Budget.Seconds
             );
     }
 

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using Tensarch.Core.Skills;
 
 namespace Tensarch.Core.Tests.Skills;
@@ -5,8 +6,14 @@ namespace Tensarch.Core.Tests.Skills;
 /// <summary>The targets of the gate policy, on twenty thousand simulated students at each distance; three trials a test.</summary>
 public class PolicyBenchTests
 {
-    private static PolicyPoint At(GatePolicy policy, double distanceSem, double tauOfSem) =>
-        PolicyBench.Run(policy, new(TauOfSem: tauOfSem, Students: 20_000), [distanceSem])[0];
+    private static readonly ConcurrentDictionary<(GatePolicy, double, double, int), Lazy<PolicyPoint>> Runs = new();
+
+    /// <summary>Each point is simulated once, whichever test asks for it first; fewer students where only a large difference is asked for.</summary>
+    private static PolicyPoint At(GatePolicy policy, double distanceSem, double tauOfSem, int students = 20_000) =>
+        Runs.GetOrAdd(
+            (policy, distanceSem, tauOfSem, students),
+            _ => new(() => PolicyBench.Run(policy, new(TauOfSem: tauOfSem, Students: students), [distanceSem])[0])
+        ).Value;
 
     [Fact]
     public void One_SEM_short_hardly_ever_passes_and_a_naive_reading_lets_a_fifth_through()
@@ -46,11 +53,10 @@ public class PolicyBenchTests
     public void A_stricter_policy_lets_fewer_through_and_a_confirming_day_helps_the_ready()
     {
         var strict = new GatePolicy(2, 0, 0);
-        Assert.True(At(strict, -0.5, 0.5).PassAll < At(GatePolicy.Naive, -0.5, 0.5).PassAll);
-        Assert.True(At(strict with { ConfirmingTests = 2, ConfirmingHours = 40 }, 0.75, 0.5).PassAll > At(strict, 0.75, 0.5).PassAll);
-        Assert.True(
-            At(strict with { ConfirmingTests = 3, ConfirmingHours = 40 }, 0, 0.5).PassAll
-                < At(strict with { ConfirmingTests = 2, ConfirmingHours = 40 }, 0, 0.5).PassAll
-        );
+        double PassOf(GatePolicy policy, double distanceSem) => At(policy, distanceSem, 0.5, 4000).PassAll;
+        GatePolicy Confirmed(int tests) => strict with { ConfirmingTests = tests, ConfirmingHours = 40 };
+        Assert.True(PassOf(strict, -0.5) < PassOf(GatePolicy.Naive, -0.5));
+        Assert.True(PassOf(Confirmed(2), 0.75) > PassOf(strict, 0.75));
+        Assert.True(PassOf(Confirmed(3), 0) < PassOf(Confirmed(2), 0));
     }
 }

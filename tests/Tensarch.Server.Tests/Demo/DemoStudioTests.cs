@@ -10,7 +10,7 @@ public class DemoStudioTests
     [Fact]
     public async Task The_demo_shows_its_cases_from_fourteen_weeks_of_history()
     {
-        await using var app = new StudioApp { Demo = true };
+        await using var app = new StudioApp { Demo = true, DataFolder = DemoData.Copy() };
         var http = app.CreateClient();
         var owner = DemoStudio.Accounts[0];
         await http.PostAsJsonAsync("/api/v1/accounts/sign-in", new { email = owner.Email, password = owner.Password });

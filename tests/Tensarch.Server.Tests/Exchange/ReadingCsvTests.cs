@@ -171,6 +171,36 @@ public sealed class ReadingCsvTests(StudioApp app) : IClassFixture<StudioApp>, I
         Assert.Equal("otherStudent", report.GetProperty("lines")[0].GetProperty("problem").GetProperty("code").GetString());
     }
 
+    [Fact]
+    public async Task A_text_that_no_screen_could_send_is_refused_in_a_file_too()
+    {
+        var nul = $"{Header}\n{Name},passive-slr,left,warm,,80,2035-02-20,a\0b\n";
+        var endless = $"{Header}\n{Name},passive-slr,left,warm,,80,2035-02-20,{new string('x', 1001)}\n";
+        foreach (var (csv, code) in new[] { (nul, "badText"), (endless, "tooLong") })
+        {
+            var line = (await Report(await Send(coach, csv))).GetProperty("lines")[0];
+            Assert.Equal(
+                (code, "note"),
+                (line.GetProperty("problem").GetProperty("code").GetString(), line.GetProperty("problem").GetProperty("field").GetString())
+            );
+        }
+    }
+
+    [Theory]
+    [InlineData("\r\n")]
+    [InlineData("\n")]
+    [InlineData("\r")]
+    public async Task Lines_end_as_the_program_that_wrote_them_ends_lines(string end)
+    {
+        string[] lines =
+        [
+            Header,
+            $"{Name},passive-slr,left,warm,,80,2035-02-20,",
+            $"{Name},passive-slr,right,warm,,81,2035-02-20,\"a\nb\"",
+        ];
+        Assert.Equal((2, 0, 0, 0), Counts(await Report(await Send(coach, string.Join(end, lines) + end))));
+    }
+
     [Theory]
     [InlineData("", "missingColumn")]
     [InlineData("measure,warmth\r\nx,y\r\n", "missingColumn")]

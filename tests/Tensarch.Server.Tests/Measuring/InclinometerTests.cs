@@ -76,6 +76,12 @@ public sealed class InclinometerTests
             "Simulated inclinometer",
             (await coach.Get("/instruments")).GetProperty("inclinometer").GetProperty("name").GetString()
         );
-        Assert.NotEmpty(new InclinometerScenario(400, -1, 0, 99, false).Check());
+        Assert.Equal(
+            "outOfRange",
+            await (await coach.Http.PutAsJsonAsync("/api/v1/instruments/inclinometer/scenario", scenario with { TrueDeg = 400 })).Problem(
+                HttpStatusCode.UnprocessableEntity,
+                "trueDeg"
+            )
+        );
     }
 }

@@ -2,6 +2,8 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text;
 using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
 using SkiaSharp;
 using Tensarch.Server.Demo;
 using Tensarch.Server.Measuring;
@@ -157,5 +159,42 @@ public sealed class PictureTests(StudioApp app) : IClassFixture<StudioApp>, IAsy
         byte[] body = [.. "Exif\0\0"u8, .. tiff];
         var length = body.Length + 2;
         return [.. jpeg[..2], 0xFF, 0xE1, (byte)(length >> 8), (byte)length, .. body, .. jpeg[2..]];
+    }
+
+    [Fact]
+    public async Task Of_two_pictures_under_one_id_the_refused_one_touches_nothing()
+    {
+        var folder = Path.Combine(app.DataFolder, "pictures", coach.StudioId.ToString("N"));
+        var pictures = new[] { SamplePicture.Handstand(24, 15, 6).Draw(), SamplePicture.Handstand(2, 3, 1).Draw() };
+        var kept = new List<(Guid Id, byte[] Image)>();
+        for (var race = 0; race < 12; race++)
+        {
+            var id = Guid.NewGuid();
+            var answers = await Task.WhenAll(pictures.Select(p => Send(p, id)).Concat(pictures.Reverse().Select(p => Send(p, id))));
+            var first = Array.FindIndex(answers, a => a.StatusCode == HttpStatusCode.Created);
+            Assert.All(answers, a => Assert.True(a.StatusCode is HttpStatusCode.Created or HttpStatusCode.OK or HttpStatusCode.Conflict));
+            Assert.Single(answers, a => a.StatusCode == HttpStatusCode.Created);
+            var picture = first is 0 or 3 ? pictures[0] : pictures[1];
+            var image = await coach.Http.GetByteArrayAsync($"/api/v1/students/{student}/pictures/{id}/image");
+            Assert.Equal(PictureFiles.Clean(picture).Value.Bytes, image);
+        }
+        Assert.Empty(Directory.GetFiles(folder, "*.part"));
+    }
+
+    [Fact]
+    public async Task After_a_crash_a_kept_pictures_file_takes_its_place_and_no_draft_stays()
+    {
+        var id = Guid.NewGuid();
+        Assert.Equal(HttpStatusCode.Created, (await Send(SamplePicture.Handstand(24, 15, 6).Draw(), id)).StatusCode);
+        var hash = await app.Rows(db => db.Pictures.IgnoreQueryFilters().Where(p => p.Id == id).Select(p => p.BodyHash).SingleAsync());
+        var files = app.Services.GetRequiredService<PictureFiles>();
+        var place = files.PathOf(coach.StudioId, id);
+        // As the machine stops between the row and the file: and a draft whose row was never kept.
+        File.Move(place, $"{place}.{hash}.{Guid.NewGuid():N}.part");
+        File.WriteAllText($"{files.PathOf(coach.StudioId, Guid.NewGuid())}.{hash}.{Guid.NewGuid():N}.part", "half");
+        await files.Recover(app.Services);
+        Assert.True(File.Exists(place));
+        Assert.Empty(Directory.GetFiles(Path.GetDirectoryName(place)!, "*.part"));
+        Assert.Equal(HttpStatusCode.OK, (await coach.Http.GetAsync($"/api/v1/students/{student}/pictures/{id}/image")).StatusCode);
     }
 }

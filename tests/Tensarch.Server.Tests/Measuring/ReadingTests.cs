@@ -45,7 +45,7 @@ public sealed class ReadingTests(StudioApp app) : IClassFixture<StudioApp>, IAsy
 
     [Theory]
     [InlineData("front-split-gap", new[] { -3.0 }, "outOfRange", "trials[0]")]
-    [InlineData("front-split-gap", new[] { 1.0, 2, 3, 4, 5, 6 }, "trialsCount", "trials")]
+    [InlineData("front-split-gap", new[] { 1.0, 2, 3, 4, 5, 6 }, "tooMany", "trials")]
     [InlineData("front-split-gap", new double[0], "trialsCount", "trials")]
     [InlineData("no-such-measure", new[] { 1.0 }, "unknownMeasure", "measure")]
     public async Task Impossible_trials_are_refused_at_their_place(string measure, double[] trials, string code, string field) =>
@@ -91,7 +91,7 @@ public sealed class ReadingTests(StudioApp app) : IClassFixture<StudioApp>, IAsy
         await Take(StudioClient.Reading("passive-slr", "left", [90, 90, 90], id));
         Assert.Equal("met", (await coach.Test(student, "left", "rom")).GetProperty("outcome").GetString());
         Assert.Equal(
-            "reasonTooShort",
+            "required",
             await (await coach.Post($"/students/{student}/readings/{id}/void", new { reason = " " })).Problem(
                 HttpStatusCode.UnprocessableEntity,
                 "reason"

@@ -24,6 +24,95 @@ public sealed class SessionTests(StudioApp app) : IClassFixture<StudioApp>, IAsy
 
     private static async Task<JsonElement> Logged(HttpResponseMessage answer) => await answer.Content.ReadFromJsonAsync<JsonElement>();
 
+    [Theory]
+    [InlineData(29)]
+    [InlineData(125)]
+    [InlineData(400)]
+    public async Task A_break_is_as_long_as_it_is(int days)
+    {
+        var session = await coach.Session(student);
+        app.Time.Advance(TimeSpan.FromMinutes(10));
+        await coach.Log(session, Now, [StudioClient.Set("low-lunge", "padded-knee", "left", Now.AddMinutes(-5))]);
+        app.Time.Advance(TimeSpan.FromDays(days));
+        await coach.SignIn();
+        await coach.Answer(student);
+
+        var page = await coach.Get($"/students/{student}");
+        Assert.Equal((days, "reBaseline"), (page.GetProperty("daysSinceLast").GetInt32(), page.GetProperty("absence").GetString()));
+        var plan = (await coach.Get($"/sessions/{await coach.Session(student)}")).GetProperty("plan");
+        Assert.Contains(plan.GetProperty("notes").EnumerateArray(), n => n.GetProperty("code").GetString() == "reBaseline");
+    }
+
+    [Fact]
+    public async Task Two_pinches_without_a_number_hold_the_region()
+    {
+        for (var i = 0; i < 2; i++)
+        {
+            var session = await coach.Session(student);
+            app.Time.Advance(TimeSpan.FromMinutes(10));
+            await coach.Log(session, Now, [], [StudioClient.Signal("sharpPain", Now.AddMinutes(-3), "hamstring")]);
+            app.Time.Advance(TimeSpan.FromDays(1));
+        }
+        var tags = (await coach.Get($"/students/{student}")).GetProperty("cautions").GetProperty("tags").EnumerateArray();
+        Assert.Contains(tags, t => (t.GetProperty("tag").GetString(), t.GetProperty("level").GetString()) == ("hamstring", "held"));
+    }
+
+    [Fact]
+    public async Task Pain_said_with_readings_holds_on_when_they_are_voided_and_after_a_year()
+    {
+        async Task<string?> Hamstring() =>
+            (await coach.Get($"/students/{student}"))
+                .GetProperty("cautions")
+                .GetProperty("tags")
+                .EnumerateArray()
+                .FirstOrDefault(t => t.GetProperty("tag").GetString() == "hamstring")
+                is { ValueKind: JsonValueKind.Object } tag
+                ? tag.GetProperty("level").GetString()
+                : "free";
+        var readings = new[] { Guid.NewGuid(), Guid.NewGuid() };
+        foreach (var id in readings)
+        {
+            var reading = StudioClient.Reading("passive-slr", "left", [80, 80, 80], id, pain: 5);
+            Assert.Equal(HttpStatusCode.Created, (await coach.Post($"/students/{student}/readings", reading)).StatusCode);
+            Assert.Equal(HttpStatusCode.OK, (await coach.Post($"/students/{student}/readings", reading)).StatusCode);
+            app.Time.Advance(TimeSpan.FromHours(1));
+        }
+        Assert.Equal("held", await Hamstring());
+        foreach (var id in readings)
+            await coach.Post($"/students/{student}/readings/{id}/void", new { reason = "wrong side" });
+        Assert.Equal("held", await Hamstring());
+        app.Time.Advance(TimeSpan.FromDays(370));
+        await coach.SignIn();
+        await coach.Answer(student);
+        Assert.Equal("held", await Hamstring());
+    }
+
+    [Theory]
+    [InlineData(0)]
+    [InlineData(2)]
+    [InlineData(9 * 60)]
+    public async Task A_bar_is_not_passed_by_naming_a_time(int secondsAgo)
+    {
+        var held = await coach.Student("Held", "hip-replacement");
+        await coach.Place(held, 1, 1);
+        DateTimeOffset? at = secondsAgo == 0 ? null : Now.AddSeconds(-secondsAgo);
+        var read = await coach.Post($"/students/{held}/readings", StudioClient.Reading("hip-extension", "left", [15, 15, 15], takenAt: at));
+        Assert.Equal("heldTag", await read.Problem(HttpStatusCode.UnprocessableEntity, "measure"));
+        var set = new
+        {
+            id = Guid.NewGuid(),
+            drill = "low-lunge",
+            variant = "padded-knee",
+            side = "left",
+            seconds = 30,
+            cleanReps = (int?)null,
+            quality = (int?)null,
+            at,
+        };
+        var done = await coach.Post($"/students/{held}/skills/front-split/bench-sets", set);
+        Assert.Equal("heldTag", await done.Problem(HttpStatusCode.UnprocessableEntity, "skill"));
+    }
+
     [Fact]
     public async Task The_pack_carries_the_whole_plan_to_the_second()
     {

@@ -22,6 +22,8 @@
     try {
       const me = account.me ?? (await account.load());
       if (me.needsOwner) return void goto(resolve('/welcome'));
+      // Back to the form of the first owner leads nowhere once there is one.
+      if (page.url.pathname === '/welcome') return void goto(resolve(me.user ? '/students' : '/sign-in'));
       if (!me.user) return void (open || goto(resolve('/sign-in')));
       await catalogue.load();
     } catch {
@@ -44,7 +46,18 @@
   {:else}
     <Rail />
     <Keys />
-    <div class="lg:ps-30 print:ps-0">{@render children()}</div>
+    <div class="lg:ps-30 print:ps-0">
+      {#if account.ended}
+        <div class="bg-base-100 sticky top-0 z-20 px-5 py-3 lg:px-7">
+          <Notice tone="error">
+            You are signed out. <a class="link-line" href={resolve('/sign-in')} target="_blank"
+              >Sign in in another tab</a
+            > and come back: what you typed stays here.
+          </Notice>
+        </div>
+      {/if}
+      {@render children()}
+    </div>
   {/if}
 {:else}
   <p class="text-quiet p-8" aria-live="polite">Loading…</p>

@@ -1042,6 +1042,28 @@ namespace Tensarch.Server.Data.Migrations
                     b.ToTable("Sets");
                 });
 
+            modelBuilder.Entity("Tensarch.Server.Data.SignInRow", b =>
+                {
+                    b.Property<string>("KeyHash")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("ExpiresAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<byte[]>("Ticket")
+                        .IsRequired()
+                        .HasColumnType("BLOB");
+
+                    b.Property<Guid>("UserId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("KeyHash");
+
+                    b.HasIndex("UserId");
+
+                    b.ToTable("SignIns");
+                });
+
             modelBuilder.Entity("Tensarch.Server.Data.SignalRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1552,6 +1574,15 @@ namespace Tensarch.Server.Data.Migrations
                     b.HasOne("Tensarch.Server.Data.StudioRow", null)
                         .WithMany()
                         .HasForeignKey("StudioId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Tensarch.Server.Data.SignInRow", b =>
+                {
+                    b.HasOne("Tensarch.Server.Data.CoachUser", null)
+                        .WithMany()
+                        .HasForeignKey("UserId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
                 });

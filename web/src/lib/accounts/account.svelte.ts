@@ -1,8 +1,14 @@
-import { api, ask, type Schemas } from '$lib/api/client';
+import { api, ask, signIn, type Schemas } from '$lib/api/client';
 
 /** Who is signed in. */
 class Account {
   me = $state<Schemas['MeResponse']>();
+  /** The sign-in ended under what is on the screen: in another tab, or the account is gone. */
+  ended = $state(false);
+
+  constructor() {
+    signIn.stands = (stands) => (this.ended = !stands);
+  }
 
   async load(): Promise<Schemas['MeResponse']> {
     this.me = await ask(api.GET('/api/v1/accounts/me'));

@@ -19,6 +19,9 @@ export class Refusal extends Error {
   }
 }
 
+/** Told of every answer: whether the sign-in still stood. */
+export const signIn: { stands: (stands: boolean) => void } = { stands: () => undefined };
+
 type Answer<T> = { data?: T; error?: unknown; response: Response };
 
 /** The body of a good answer; throws a Refusal, also when the server cannot be reached. */
@@ -29,8 +32,12 @@ export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
   } catch {
     throw new Refusal(0, 'unreachable', []);
   }
-  if (answer.response.ok) return answer.data as T;
+  if (answer.response.ok) {
+    signIn.stands(true);
+    return answer.data as T;
+  }
   const body = (answer.error ?? {}) as { code?: string; errors?: FieldProblem[] };
+  if (body.code === 'signedOut') signIn.stands(false);
   throw new Refusal(answer.response.status, body.code ?? 'unexpected', body.errors ?? []);
 }
 

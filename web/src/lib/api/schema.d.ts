@@ -3166,7 +3166,9 @@ export interface components {
             /** Format: uuid */
             studentId: string;
             name: string;
-            line: components["schemas"]["BoardLine"];
+            skill: string;
+            side: null | components["schemas"]["Side"];
+            line: null | components["schemas"]["BoardLine"];
         };
         /** @description One gate on the readiness board. */
         BoardLine: {
@@ -3935,6 +3937,11 @@ export interface components {
             behind: number;
             /** Format: date-time */
             changedAt: null | string;
+            /**
+             * @description What is stored is no ladder.
+             * @default false
+             */
+            unreadable: boolean;
         };
         /** @description A ladder as text, such as a file that was exported before. */
         LadderText: {
@@ -4029,7 +4036,10 @@ export interface components {
             mdc95: number;
         };
         MeResponse: {
+            /** @description Nobody is here yet: the first to come owns the studio. */
             needsOwner: boolean;
+            /** @description The first to come shows the code that stands in the server's log. */
+            asksSetupCode: boolean;
             user: null | components["schemas"]["UserView"];
             studioName: null | string;
             demoAccounts: components["schemas"]["DemoAccount"][];
@@ -4145,6 +4155,11 @@ export interface components {
             /** Format: date-time */
             at: null | string;
             by: null | string;
+            /**
+             * @description The studio's own version cannot stand: the shipped one is read until there is a newer one.
+             * @default false
+             */
+            unreadable: boolean;
         };
         MemberRequest: {
             name: string;
@@ -4254,6 +4269,8 @@ export interface components {
             name: string;
             email: string;
             password: string;
+            /** @description As the server's log says it; the demo asks for none. */
+            setupCode?: null | string;
         };
         /** @description What a day gate's result does: the needing parts stay, go on easier, or are replaced. */
         PackDayGate: {
@@ -4906,6 +4923,11 @@ export interface components {
             /** Format: uuid */
             takenBy: string;
             voidReason: null | string;
+            /**
+             * @description A stored value cannot be reckoned with: it counts for nothing, its numbers are left out, and it can be voided.
+             * @default false
+             */
+            unreadable: boolean;
             student?: null | components["schemas"]["ReadingOwner"];
         };
         RecentReading: {
@@ -5003,6 +5025,17 @@ export interface components {
             /** Format: int32 */
             daysSinceLast: null | number;
             absence: components["schemas"]["Absence"];
+            /**
+             * Format: int32
+             * @description Stored entries that cannot be reckoned with and count for nothing.
+             * @default 0
+             */
+            leftOut: number;
+            /**
+             * @description Where they stand cannot be worked out: nothing of them may be decided or planned before that is mended.
+             * @default false
+             */
+            unreadable: boolean;
         };
         RosterResponse: {
             students: components["schemas"]["RosterLine"][];
@@ -5627,6 +5660,11 @@ export interface components {
             /** Format: int32 */
             daysSinceLast: null | number;
             absence: components["schemas"]["Absence"];
+            /**
+             * Format: int32
+             * @description Stored entries that cannot be reckoned with and count for nothing.
+             */
+            leftOut: number;
         };
         StudentView: {
             /** Format: uuid */

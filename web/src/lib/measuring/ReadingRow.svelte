@@ -68,8 +68,12 @@
       {/if}
     </span>
     <span class={['figures text-end text-lg', reading.voidReason && 'line-through']}>
-      {valueOf(measure, reading)}
-      {#if reading.rate}
+      {#if reading.unreadable}
+        <span class="text-base font-normal">cannot be read</span>
+      {:else}
+        {valueOf(measure, reading)}
+      {/if}
+      {#if reading.unreadable}{:else if reading.rate}
         <span class="text-quiet block text-sm font-normal"
           >{percent(reading.rate.lower95)} to {percent(reading.rate.upper95)}</span
         >
@@ -86,23 +90,29 @@
       >
     {:else}<span></span>{/if}
   </div>
-  <p class="text-quiet text-sm">
-    {#if reading.trials.length}Trials {reading.trials
-        .map((t) => number(t, 1))
-        .join(', ')}{/if}{#if reading.stacks}
-      · blocks {reading.stacks
-        .map((s) => s.map((b) => faceNames[b.face]).join(' + ') || 'floor')
-        .join('; ')}{/if}{#if measure.kind === 'range'}
-      · SEM {number(reading.sem, 2)}, {reading.semDof
-        ? `${reading.semDof} own degrees of freedom`
-        : 'default'}{/if}{#if reading.confirmed}
-      · unlikely, confirmed{/if}{#if reading.quality}
-      · quality {reading.quality}{/if}{#if reading.pain}
-      · pain {reading.pain}{/if}{#if seen.length}
-      · {seen.join(', ')}{/if}{#if reading.disqualified}
-      · counts for no gate{/if}{#if reading.note}
-      · {reading.note}{/if}
-  </p>
+  {#if reading.unreadable && !reading.voidReason}
+    <p class="text-sm">
+      A stored value is out of every range: this counts for nothing. Void it, and read again.
+    </p>
+  {:else}
+    <p class="text-quiet text-sm">
+      {#if reading.trials.length}Trials {reading.trials
+          .map((t) => number(t, 1))
+          .join(', ')}{/if}{#if reading.stacks}
+        · blocks {reading.stacks
+          .map((s) => s.map((b) => faceNames[b.face]).join(' + ') || 'floor')
+          .join('; ')}{/if}{#if measure.kind === 'range'}
+        · SEM {number(reading.sem, 2)}, {reading.semDof
+          ? `${reading.semDof} own degrees of freedom`
+          : 'default'}{/if}{#if reading.confirmed}
+        · unlikely, confirmed{/if}{#if reading.quality}
+        · quality {reading.quality}{/if}{#if reading.pain}
+        · pain {reading.pain}{/if}{#if seen.length}
+        · {seen.join(', ')}{/if}{#if reading.disqualified}
+        · counts for no gate{/if}{#if reading.note}
+        · {reading.note}{/if}
+    </p>
+  {/if}
   {#if reading.voidReason}<p class="text-sm">Void: {reading.voidReason}</p>{/if}
   {#if voiding}
     <form class="mt-2 flex flex-wrap items-end gap-2" onsubmit={strike} novalidate>

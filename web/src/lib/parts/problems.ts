@@ -11,6 +11,11 @@ export function problemText(problem: FieldProblem): string {
     dateInPast: 'This day is over.',
     dateTooFar: `At most ${n('most')} days ahead.`,
     dateTooEarly: 'Check the year.',
+    dateTooLate: `At most ${n('years')} years ahead.`,
+    badText: 'A character here cannot be kept. Type it again.',
+    badKey: 'Small letters, digits and hyphens, at most 60.',
+    noCounts: 'This measure has trials, no counts.',
+    wrongSetupCode: 'This is not the code in the server’s log.',
     outOfRange: `Between ${n('min')} and ${n('max')}.`,
     notANumber: 'Write a number, such as 21.5.',
     wrongType: 'Write a number, such as 21.5.',
@@ -134,6 +139,15 @@ export function pageText(code: string): string {
     noFormHere: 'This stage asks for no form.',
     noExitHere: 'This stage asks for no way out.',
     unreadable: 'The server could not read this.',
+    invalidJson: 'The server could not read this.',
+    tooLarge: 'This is too large to send.',
+    wrongMediaType: 'The server does not take this kind of file.',
+    storageFull:
+      'The server’s disk is full: nothing was kept. Make room there; what you typed is still here.',
+    notWritable: 'The server cannot write to its disk: nothing was kept. What you typed is still here.',
+    busy: 'The server is busy. What you typed is still here; try again.',
+    planUnreadable:
+      'This session was stored by another version and cannot be shown. Make the next session again.',
   };
   return words[code] ?? 'Something went wrong. What you typed is still here; try again.';
 }

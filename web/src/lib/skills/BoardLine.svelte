@@ -1,5 +1,7 @@
 <script lang="ts">
+  import { resolve } from '$app/paths';
   import type { Schemas } from '$lib/api/client';
+  import { catalogue } from '$lib/catalogue/catalogue.svelte';
   import { shortDay } from '$lib/parts/format';
   import SideMark from '$lib/parts/SideMark.svelte';
   import MarginBar from './MarginBar.svelte';
@@ -15,9 +17,10 @@
 
   let { entry, chosen, onchoose }: Props = $props();
   const line = $derived(entry.line);
-  const gate = $derived(line.gate);
+  const gate = $derived(line?.gate);
 
   const what = $derived.by(() => {
+    if (!line || !gate) return '';
     switch (gate.state) {
       case 'open':
         return 'Every test is met. Advance, or stay.';
@@ -32,34 +35,47 @@
   });
 </script>
 
-<li class={['ruled border-b', chosen && 'bg-base-200']}>
-  <button
-    class="hover:bg-base-200 grid w-full cursor-pointer grid-cols-[minmax(0,1fr)_auto] items-center gap-x-4 gap-y-0.5 px-2 py-2.5 text-start md:grid-cols-[minmax(0,11rem)_minmax(0,11rem)_8.5rem_minmax(0,1fr)]"
-    aria-pressed={chosen}
-    aria-label="{entry.name}, {line.ladderName}, {courseName(gate.side)}: show the evidence"
-    onclick={onchoose}
-  >
-    <strong class="wrap-break-word">{entry.name}</strong>
-    <span class="text-sm">
-      <span class="block">{line.ladderName}</span>
-      <SideMark
-        side={gate.side}
-        text="{gate.side ?? 'stage'} {gate.stageName ? `${gate.stage} ${gate.stageName}` : '✓'}"
-      />
-    </span>
-    <span class="hidden md:block">
-      {#if gate.nearest?.margin != null}<MarginBar
-          test={gate.nearest}
-          side={gate.nearest.readOn ?? gate.side}
-        />{/if}
-      <span class="text-quiet block text-sm">{gate.tests ? `${gate.met} of ${gate.tests} met` : ''}</span>
-    </span>
-    <span class="col-span-2 text-sm md:col-span-1">
-      {what}
-      {#each line.stepBack as reason, i (i)}<span class="block font-semibold"
-          >A step back is suggested: {stepBackText(reason)}</span
-        >{/each}
-      {#if line.enteredAt}<span class="text-quiet block">here since {shortDay(line.enteredAt)}</span>{/if}
-    </span>
-  </button>
+<li class={['ruled border-b', chosen && line && 'bg-base-200']}>
+  {#if line && gate}
+    <button
+      class="hover:bg-base-200 grid w-full cursor-pointer grid-cols-[minmax(0,1fr)_auto] items-center gap-x-4 gap-y-0.5 px-2 py-2.5 text-start md:grid-cols-[minmax(0,11rem)_minmax(0,11rem)_8.5rem_minmax(0,1fr)]"
+      aria-pressed={chosen}
+      aria-label="{entry.name}, {line.ladderName}, {courseName(gate.side)}: show the evidence"
+      onclick={onchoose}
+    >
+      <strong class="wrap-break-word">{entry.name}</strong>
+      <span class="text-sm">
+        <span class="block">{line.ladderName}</span>
+        <SideMark
+          side={gate.side}
+          text="{gate.side ?? 'stage'} {gate.stageName ? `${gate.stage} ${gate.stageName}` : '✓'}"
+        />
+      </span>
+      <span class="hidden md:block">
+        {#if gate.nearest?.margin != null}<MarginBar
+            test={gate.nearest}
+            side={gate.nearest.readOn ?? gate.side}
+          />{/if}
+        <span class="text-quiet block text-sm">{gate.tests ? `${gate.met} of ${gate.tests} met` : ''}</span>
+      </span>
+      <span class="col-span-2 text-sm md:col-span-1">
+        {what}
+        {#each line.stepBack as reason, i (i)}<span class="block font-semibold"
+            >A step back is suggested: {stepBackText(reason)}</span
+          >{/each}
+        {#if line.enteredAt}<span class="text-quiet block">here since {shortDay(line.enteredAt)}</span>{/if}
+      </span>
+    </button>
+  {:else}
+    <p class="px-2 py-2.5">
+      <a
+        class="font-semibold hover:underline"
+        href={resolve('/students/[id]/readings', { id: entry.studentId })}>{entry.name}</a
+      >
+      <span class="text-sm"
+        >{catalogue.ladder(entry.skill).name}{entry.side ? `, ${entry.side}` : ''}: this gate cannot be worked
+        out, a stored value stands in its way. Nothing is decided on it.</span
+      >
+    </p>
+  {/if}
 </li>

@@ -10,7 +10,8 @@
   import { plateauText, stepBackText, whyTitle } from './gateWords';
 
   interface Props {
-    entry: Schemas['BoardEntry'];
+    /** One whose gate is worked out. */
+    entry: Schemas['BoardEntry'] & { line: Schemas['BoardLine'] };
     ondecided: () => void;
   }
 

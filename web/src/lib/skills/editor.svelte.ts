@@ -49,13 +49,19 @@ export class LadderEditor {
     void this.try();
   }
 
+  /** What the core says of the draft, and what was refused when it was to be stored. */
+  get #problems(): FieldProblem[] {
+    const refused = this.refusal?.problems.map((p) => ({ ...p, field: p.field.replace(/^ladder\./, '') }));
+    return [...(this.trial?.problems ?? []), ...(refused ?? [])];
+  }
+
   problem(path: string): FieldProblem | undefined {
-    return [...(this.trial?.problems ?? []), ...(this.refusal?.problems ?? [])].find((p) => p.field === path);
+    return this.#problems.find((p) => p.field === path);
   }
 
   /** Every problem of a test, wherever in it. */
   problemsOf(path: string): FieldProblem[] {
-    return (this.trial?.problems ?? []).filter((p) => p.field === path || p.field.startsWith(`${path}.`));
+    return this.#problems.filter((p) => p.field === path || p.field.startsWith(`${path}.`));
   }
 
   /** Keeps what was typed, and asks the core about it a moment later. */
@@ -71,7 +77,11 @@ export class LadderEditor {
       const trial = await ask(api.POST('/api/v1/ladders/try', { body: $state.snapshot(this.ladder) }));
       if (turn === this.#asked) [this.trial, this.refusal] = [trial, undefined];
     } catch (error) {
-      if (turn === this.#asked) this.refusal = error as Refusal;
+      if (turn !== this.#asked) return;
+      const refused = error as Refusal;
+      // What the door refuses is a thing to mend like any other.
+      if (refused.problems.length) this.trial = { problems: refused.problems, tried: 0, changes: [] };
+      else this.refusal = refused;
     }
   }
 

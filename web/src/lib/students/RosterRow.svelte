@@ -24,9 +24,14 @@
       .sort((a, b) => b.met / b.tests - a.met / a.tests)[0],
   );
   const urgent = $derived(
-    ready.length > 0 || !line.screened || !line.skills.length || line.absence === 'reBaseline',
+    line.unreadable ||
+      ready.length > 0 ||
+      !line.screened ||
+      !line.skills.length ||
+      line.absence === 'reBaseline',
   );
   const next = $derived.by(() => {
+    if (line.unreadable) return 'Where they stand cannot be worked out: a stored value stands in the way.';
     if (line.screen === 'notScreened') return 'Answer the intake screen first.';
     if (line.screen === 'somethingChanged') return 'Something changed: go through the intake screen again.';
     if (line.screen === 'due') return 'Six months are over: go through the intake screen again.';
@@ -56,7 +61,7 @@
         />
       </span>
     {:else}
-      <span class="text-quiet text-sm">no ladder yet</span>
+      <span class="text-quiet text-sm">{line.unreadable ? 'unknown' : 'no ladder yet'}</span>
     {/each}
   </div>
   <div class="min-w-0">
@@ -83,6 +88,10 @@
   </div>
   <div class="min-w-0">
     <p class={[urgent && 'next-thing font-semibold']}>{next}</p>
+    {#if line.leftOut}<p class="text-sm">
+        <strong>Left out:</strong>
+        {line.leftOut === 1 ? 'one stored entry' : `${line.leftOut} stored entries`} that cannot be read
+      </p>{/if}
     {#if line.screened && held.length}<p class="text-sm">
         <strong>Held:</strong>
         {held.map((t) => tagName(t.tag)).join(', ')}

@@ -91,12 +91,13 @@
                     >{/if}
                 </span>
                 <span class="text-quiet col-span-2 row-start-2 text-sm md:col-span-1 md:row-start-auto">
+                  {#if l.unreadable}What is stored cannot be read: make it again from a shipped one. ·{/if}
                   {l.stages} stages · version {l.version}{l.changedAt ? ` of ${shortDay(l.changedAt)}` : ''} ·
                   {l.following === 0
                     ? 'nobody on it'
                     : `${l.following} ${l.following === 1 ? 'student' : 'students'}${l.behind ? `, ${l.behind} on an older version` : ''}`}
                 </span>
-                {#if account.mayWrite}
+                {#if account.mayWrite && !l.unreadable}
                   <button class="btn btn-outline btn-sm" onclick={() => copy(l)} aria-label="Copy {l.name}"
                     >Copy</button
                   >

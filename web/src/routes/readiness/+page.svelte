@@ -132,8 +132,8 @@
   </div>
   {#await board then { list }}
     {@const entry = list.lines.find((l) => l.id === picked) ?? list.lines[0]}
-    {#if entry}
-      {#key entry.id + turn}<BoardPanel {entry} ondecided={decided} />{/key}
+    {#if entry?.line}
+      {#key entry.id + turn}<BoardPanel entry={{ ...entry, line: entry.line }} ondecided={decided} />{/key}
     {/if}
   {/await}
 </main>

@@ -15,6 +15,7 @@
     name: '',
     email: '',
     password: '',
+    setupCode: '',
   });
   let refusal = $state<Refusal>();
   let busy = $state(false);
@@ -54,6 +55,17 @@
     This studio has nobody yet. The first person in owns it and can add coaches and assistants.
   </p>
   <form class="grid gap-4" onsubmit={create} novalidate>
+    {#if account.me?.asksSetupCode}
+      <TextField
+        label="Setup code"
+        hint="It stands in the server’s log, where the server was started."
+        error={fieldText(refusal, 'setupCode')}
+        autocomplete="off"
+        autocapitalize="characters"
+        spellcheck="false"
+        bind:value={owner.setupCode}
+      />
+    {/if}
     {#if refusal && !refusal.problems.length}<Notice tone="error">{pageText(refusal.code)}</Notice>{/if}
     {#each fields as field (field.key)}
       <TextField

@@ -9,6 +9,7 @@
   import { groupNames, instrumentNames } from '$lib/measuring/words';
   import { chosen, number, shortDay } from '$lib/parts/format';
   import Loaded from '$lib/parts/Loaded.svelte';
+  import Notice from '$lib/parts/Notice.svelte';
   import { pageText } from '$lib/parts/problems';
 
   const measure = $derived(catalogue.content!.measures.find((m) => m.key === page.params.measure));
@@ -105,6 +106,14 @@
         {/if}
         <section class="mt-6">
           <h2 class="mb-1">{page.version.own ? 'Your studio’s version' : 'The shipped version'}</h2>
+          {#if page.version.unreadable}
+            <div class="mb-3">
+              <Notice tone="caution"
+                >Version {page.version.version} of your own has a value out of every range: the shipped one is read
+                until you make another.</Notice
+              >
+            </div>
+          {/if}
           <p class="text-quiet mb-3 text-sm">
             {#if page.version.own}
               Version {page.version.version}, by {page.version.by} on {shortDay(page.version.at!)}. Readings

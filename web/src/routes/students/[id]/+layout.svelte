@@ -80,6 +80,16 @@
         {/each}
       </nav>
     </header>
+    {#if student.page.leftOut}
+      <div class="px-5 pt-5 lg:px-7">
+        <Notice tone="caution">
+          {student.page.leftOut === 1
+            ? 'One stored entry cannot be read and counts for nothing.'
+            : `${student.page.leftOut} stored entries cannot be read and count for nothing.`}
+          <a class="link-line" href={resolve('/students/[id]/readings', { id })}>See the readings</a>
+        </Notice>
+      </div>
+    {/if}
     {#key id}{@render children()}{/key}
   {:else}
     <p class="text-quiet p-7" aria-live="polite">Loading…</p>

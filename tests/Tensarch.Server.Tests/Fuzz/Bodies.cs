@@ -1,0 +1,616 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Microsoft.EntityFrameworkCore;
+using Tensarch.Core;
+using Tensarch.Core.Catalogue;
+using Tensarch.Core.Skills;
+using Tensarch.Server.Data;
+using Tensarch.Server.Demo;
+
+namespace Tensarch.Server.Tests.Fuzz;
+
+/// <summary>A request that is ready to be sent.</summary>
+public sealed record Prepared(string Path, JsonNode Body, string? IfMatch = null);
+
+/// <summary>A studio in which every operation has something to work on, and one body for each that stands.</summary>
+public sealed class Bodies
+{
+    private readonly StudioApp app;
+    private readonly CatalogueContent content = ContentLoader.Load();
+    private readonly Dictionary<string, Func<Task<Prepared>>> known;
+
+    private Guid trained;
+    private Guid scrap;
+    private Guid hurt;
+    private Guid session;
+    private Guid picture;
+    private string ownLadder = "";
+    private readonly Queue<(Guid Student, string Skill)> free = new();
+
+    private Bodies(StudioApp app, StudioClient coach)
+    {
+        (this.app, Coach) = (app, coach);
+        known = Make();
+    }
+
+    public StudioClient Coach { get; }
+
+    public static async Task<Bodies> Prepare(StudioApp app)
+    {
+        var bodies = new Bodies(app, await app.Studio());
+        await bodies.Prepare();
+        return bodies;
+    }
+
+    public bool Knows(Operation operation) => known.ContainsKey(operation.Name);
+
+    public IEnumerable<string> Names => known.Keys;
+
+    public Task<Prepared> For(Operation operation) => known[operation.Name]();
+
+    private DateTimeOffset Now => app.Time.GetUtcNow();
+
+    private static JsonNode Json(object body) => JsonSerializer.SerializeToNode(body, StudioApp.Json)!;
+
+    private static Guid Id() => Guid.NewGuid();
+
+    private async Task Prepare()
+    {
+        trained = await Coach.Student("Trained");
+        scrap = await Coach.Student("Scrap", "hamstring");
+        hurt = await Coach.Student("Hurt");
+        await Coach.ReadAll(trained);
+        await Coach.Place(trained, 3, 3);
+        await Coach.Place(trained, "handstand", 1);
+        await Coach.Place(hurt, 1, 1);
+        ownLadder = await Coach.OwnLadder("Own");
+        session = await Coach.Session(await Floor());
+        picture = Id();
+        await Coach.Http.PostAsync(
+            $"/api/v1/students/{trained}/pictures?id={picture}&view=handstand-line",
+            new ByteArrayContent(SamplePicture.Handstand(5, 5, 1).Draw())
+        );
+        for (var i = 0; i < 4; i++)
+        {
+            var student = await Coach.Student($"Free {i}");
+            foreach (var skill in content.Skills.Where(s => !s.PerSide))
+                free.Enqueue((student, skill.Key));
+        }
+        await Hold();
+    }
+
+    private async Task<Guid> Floor()
+    {
+        var floor = await Coach.Student("Floor");
+        await Coach.Place(floor, 1, 1);
+        return floor;
+    }
+
+    /// <summary>Two pain events hold a region, and two free sessions let a coach review it.</summary>
+    private async Task Hold()
+    {
+        var first = await Coach.Session(hurt);
+        app.Time.Advance(TimeSpan.FromMinutes(10));
+        await Coach.Log(
+            first,
+            Now,
+            [Set()],
+            [
+                StudioClient.Signal("dullPain", Now.AddMinutes(-3), "hamstring", 5),
+                StudioClient.Signal("dullPain", Now.AddMinutes(-2), "hamstring", 5),
+            ]
+        );
+        for (var i = 0; i < 2; i++)
+        {
+            app.Time.Advance(TimeSpan.FromDays(2));
+            var freeOfPain = await Coach.Session(hurt);
+            app.Time.Advance(TimeSpan.FromMinutes(10));
+            await Coach.Log(freeOfPain, Now, [Set()]);
+        }
+    }
+
+    private object Set() => StudioClient.Set("low-lunge", content.Drill("low-lunge").Variants[0].Key, "left", Now.AddMinutes(-1));
+
+    private static Task<Prepared> Plain(string path, object body) => Task.FromResult(new Prepared(path, Json(body)));
+
+    private Task<T> Row<T>(Func<TensarchDb, IQueryable<T>> ask) => app.Rows(db => ask(db).FirstAsync());
+
+    private async Task<Prepared> Versioned(string path, Guid student, object body)
+    {
+        var version = await Row(db => db.Students.IgnoreQueryFilters().Where(s => s.Id == student).Select(s => s.Version));
+        return new(path, Json(body), $"\"{version}\"");
+    }
+
+    private Dictionary<string, Func<Task<Prepared>>> Make() =>
+        new()
+        {
+            ["POST /accounts/owner"] = () =>
+                Plain(
+                    "/accounts/owner",
+                    new
+                    {
+                        studioName = "Second",
+                        timeZone = "Europe/Oslo",
+                        name = "Ines",
+                        email = "second@studio.example",
+                        password = StudioApp.Password,
+                        setupCode = StudioApp.SetupCode,
+                    }
+                ),
+            // Somebody else each time: wrong passwords lock the account.
+            ["POST /accounts/sign-in"] = async () =>
+                new(
+                    "/accounts/sign-in",
+                    Json(new { email = (await app.Studio(Role.Owner, Coach.StudioId)).Email, password = StudioApp.Password })
+                ),
+            ["POST /accounts/members"] = () =>
+                Plain(
+                    "/accounts/members",
+                    new
+                    {
+                        name = "Tam",
+                        email = $"{Id():N}@studio.example",
+                        password = StudioApp.Password,
+                        role = "assistant",
+                    }
+                ),
+            ["POST /compute/cautions"] = () =>
+                Plain(
+                    "/compute/cautions",
+                    new
+                    {
+                        yes = new[] { "neck" },
+                        birthDate = "1990-05-06",
+                        guardianConsentOn = (string?)null,
+                        sensationCeiling = 7,
+                    }
+                ),
+            ["PUT /blocks"] = async () =>
+            {
+                var version = await Row(db =>
+                    db.Studios.IgnoreQueryFilters().Where(s => s.Id == Coach.StudioId).Select(s => s.BlocksVersion)
+                );
+                object kind = new
+                {
+                    key = "standard",
+                    name = "Standard block",
+                    lowCm = 7.5,
+                    middleCm = 15,
+                    highCm = 23,
+                };
+                return new("/blocks", Json(new { version, kinds = new[] { kind } }));
+            },
+            ["POST /compute/policy"] = () =>
+                Plain(
+                    "/compute/policy",
+                    new
+                    {
+                        own = new
+                        {
+                            z = 1.5,
+                            confirmingTests = 2,
+                            confirmingHours = 40,
+                        },
+                        trial = new
+                        {
+                            trialsPerTest = 1,
+                            tauOfSem = 0.5,
+                            testDays = 1,
+                            students = 100,
+                            seed = 7,
+                        },
+                    }
+                ),
+            ["POST /students"] = () => Plain("/students", new { id = Id(), student = Person() }),
+            ["PUT /students/{studentId}"] = () => Versioned($"/students/{scrap}", scrap, Person()),
+            ["POST /students/{studentId}/archive"] = () => Versioned($"/students/{scrap}/archive", scrap, new { archived = false }),
+            ["POST /students/{studentId}/answers"] = () =>
+                Plain(
+                    $"/students/{scrap}/answers",
+                    new { id = Id(), answers = content.Questions.Select(q => new { question = q.Key, yes = false }) }
+                ),
+            ["POST /students/{studentId}/changes"] = () => Plain($"/students/{scrap}/changes", new { id = Id(), note = "A sore wrist." }),
+            ["POST /students/{studentId}/clearances"] = () => Plain($"/students/{scrap}/clearances", Clearance()),
+            ["POST /students/{studentId}/clearances/{clearanceId}/withdrawal"] = async () =>
+            {
+                var clearance = Clearance();
+                await Coach.Post($"/students/{scrap}/clearances", clearance);
+                return new(
+                    $"/students/{scrap}/clearances/{Json(clearance)["id"]}/withdrawal",
+                    Json(new { id = Id(), reason = "Recorded for the wrong person." })
+                );
+            },
+            ["POST /students/{studentId}/reviews"] = () =>
+                Plain(
+                    $"/students/{hurt}/reviews",
+                    new
+                    {
+                        id = Id(),
+                        tag = "hamstring",
+                        note = "Walks and folds without it.",
+                    }
+                ),
+            ["POST /students/{studentId}/sittings"] = () =>
+                Plain(
+                    $"/students/{trained}/sittings",
+                    new
+                    {
+                        id = Id(),
+                        scope = "single",
+                        measures = new[] { "passive-slr" },
+                        cold = false,
+                    }
+                ),
+            ["PUT /students/{studentId}/sittings/{sittingId}/drafts/{slot}"] = async () =>
+            {
+                var sitting = Id();
+                await Coach.Post(
+                    $"/students/{trained}/sittings",
+                    new
+                    {
+                        id = sitting,
+                        scope = "single",
+                        measures = new[] { "passive-slr" },
+                        cold = false,
+                    }
+                );
+                return new(
+                    $"/students/{trained}/sittings/{sitting}/drafts/passive-slr.left.none.warm",
+                    Json(new { version = 0, draft = Draft() })
+                );
+            },
+            ["POST /measures/{measure}/versions"] = async () =>
+            {
+                var version = await app.Rows(db =>
+                    db.OwnMeasures.IgnoreQueryFilters()
+                        .Where(m => m.StudioId == Coach.StudioId && m.Measure == "knee-to-wall")
+                        .MaxAsync(m => (int?)m.Version)
+                );
+                var own = new
+                {
+                    min = -10,
+                    max = 30,
+                    sem = 0.8,
+                    protocol = new[] { "Heel down.", "Knee to the wall." },
+                };
+                return new(
+                    "/measures/knee-to-wall/versions",
+                    Json(
+                        new
+                        {
+                            id = Id(),
+                            basedOn = version ?? 0,
+                            own,
+                        }
+                    )
+                );
+            },
+            ["POST /students/{studentId}/pictures/{pictureId}/marks"] = () =>
+                Plain($"/students/{trained}/pictures/{picture}/marks", new { id = Id(), placement = Placement() }),
+            ["PUT /instruments/inclinometer/scenario"] = () =>
+                Plain(
+                    "/instruments/inclinometer/scenario",
+                    new
+                    {
+                        trueDeg = 70,
+                        tremorDeg = 0.1,
+                        driftDegPerMinute = 0,
+                        settleSeconds = 1,
+                        droppedOut = false,
+                    }
+                ),
+            ["POST /students/{studentId}/readings"] = () => Plain($"/students/{trained}/readings", Reading()),
+            ["POST /students/{studentId}/readings/preview"] = () => Plain($"/students/{trained}/readings/preview", Reading()),
+            ["POST /students/{studentId}/readings/{readingId}/void"] = async () =>
+            {
+                var reading = Id();
+                await Coach.Post(
+                    $"/students/{trained}/readings",
+                    StudioClient.Reading("passive-slr", "left", [110], reading, confirmed: true)
+                );
+                return new($"/students/{trained}/readings/{reading}/void", Json(new { reason = "wrong side" }));
+            },
+            ["POST /compute/split-angle"] = () =>
+                Plain(
+                    "/compute/split-angle",
+                    new
+                    {
+                        gapCm = 22,
+                        frontLegCm = 86,
+                        backLegCm = 86,
+                    }
+                ),
+            ["POST /compute/rom-test"] = () =>
+                Plain(
+                    "/compute/rom-test",
+                    new
+                    {
+                        comparison = "atMost",
+                        threshold = 22,
+                        sem = 1,
+                        readings = new[] { new { at = Now.AddDays(-1), trials = new[] { 20.0, 21, 20 } } },
+                        now = Now,
+                        shelfDays = 21,
+                        betweenDays = 0.5,
+                        minTrials = 3,
+                        resolution = 0,
+                    }
+                ),
+            ["POST /compute/line"] = () =>
+                Plain(
+                    "/compute/line",
+                    new
+                    {
+                        wrist = new[] { 0.0, 0 },
+                        shoulder = new[] { 1.0, 50 },
+                        hip = new[] { 2.0, 100 },
+                        ankle = new[] { 3.0, 180 },
+                        horizon = new[] { new[] { 0.0, 0 }, [100.0, 1] },
+                        facing = "left",
+                    }
+                ),
+            ["POST /compute/straddle"] = () =>
+                Plain(
+                    "/compute/straddle",
+                    new
+                    {
+                        leftLegCm = 86,
+                        rightLegCm = 86,
+                        heelDistanceCm = 120,
+                        hipWidthCm = 17,
+                    }
+                ),
+            ["POST /compute/success-rate"] = () => Plain("/compute/success-rate", new { successes = 7, attempts = 10 }),
+            ["POST /compute/landmarks"] = () => Plain("/compute/landmarks", new { view = "handstand-line", placement = Placement() }),
+            ["POST /compute/breaths"] = () => Plain("/compute/breaths", new { breathSeconds = 4.5, breaths = 5 }),
+            ["POST /compute/blocks"] = () => Plain("/compute/blocks", new { stack = new[] { new { kind = "standard", face = "low" } } }),
+            ["POST /students/{studentId}/skills"] = () =>
+            {
+                var (student, skill) = free.Dequeue();
+                free.Enqueue((student, skill));
+                return Plain(
+                    $"/students/{student}/skills",
+                    new
+                    {
+                        id = Id(),
+                        skill,
+                        approach = "long-and-ramped",
+                        courses = new[]
+                        {
+                            new
+                            {
+                                decisionId = Id(),
+                                side = (string?)null,
+                                stage = 1,
+                            },
+                        },
+                        ladderKey = skill,
+                        ladderVersion = 1,
+                    }
+                );
+            },
+            ["POST /students/{studentId}/skills/{skill}/decisions"] = async () =>
+                new(
+                    $"/students/{trained}/skills/front-split/decisions",
+                    Json(
+                        new
+                        {
+                            id = Id(),
+                            side = "left",
+                            kind = "stay",
+                            fromStage = await StageOf(Side.Left),
+                            reason = "Not yet sure of it.",
+                        }
+                    )
+                ),
+            ["POST /students/{studentId}/skills/{skill}/move"] = async () =>
+            {
+                var follows = await Row(db =>
+                    db.Skills.IgnoreQueryFilters().Where(s => s.StudentId == trained && s.Skill == "front-split").Select(s => s.LadderKey)
+                );
+                var courses = new[]
+                {
+                    new
+                    {
+                        decisionId = Id(),
+                        side = "left",
+                        stage = await StageOf(Side.Left),
+                    },
+                    new
+                    {
+                        decisionId = Id(),
+                        side = "right",
+                        stage = await StageOf(Side.Right),
+                    },
+                };
+                return new(
+                    $"/students/{trained}/skills/front-split/move",
+                    Json(
+                        new
+                        {
+                            ladderKey = follows == ownLadder ? "front-split" : ownLadder,
+                            ladderVersion = 1,
+                            courses,
+                            reason = (string?)null,
+                        }
+                    )
+                );
+            },
+            ["POST /students/{studentId}/skills/{skill}/form-checks"] = () =>
+            {
+                var stage = content.NewestLadder("front-split")!.Stages.First(s => s.Tests.OfType<FormCriterion>().Any());
+                return Plain(
+                    $"/students/{trained}/skills/front-split/form-checks",
+                    new
+                    {
+                        id = Id(),
+                        stage = stage.Number,
+                        side = "left",
+                        ticked = stage.Tests.OfType<FormCriterion>().First().Items.Select(i => i.Key),
+                    }
+                );
+            },
+            ["POST /students/{studentId}/skills/{skill}/exit-checks"] = () =>
+                Plain(
+                    $"/students/{trained}/skills/handstand/exit-checks",
+                    new
+                    {
+                        id = Id(),
+                        stage = content.NewestLadder("handstand")!.Stages.First(s => s.Tests.OfType<ExitCriterion>().Any()).Number,
+                        side = "left",
+                        safe = 4,
+                        of = 5,
+                    }
+                ),
+            ["POST /students/{studentId}/skills/{skill}/bench-sets"] = () =>
+            {
+                var drill = content.Drill("low-lunge");
+                return Plain(
+                    $"/students/{trained}/skills/front-split/bench-sets",
+                    new
+                    {
+                        id = Id(),
+                        drill = drill.Key,
+                        variant = drill.Variants[0].Key,
+                        side = "left",
+                        seconds = 30.5,
+                        cleanReps = (int?)null,
+                        quality = 4,
+                        at = Now.AddDays(-1),
+                    }
+                );
+            },
+            ["POST /ladders"] = async () =>
+            {
+                var ladder = await Coach.Ladder("crow");
+                ladder["key"] = $"own-{Id():N}"[..20];
+                return new("/ladders", Json(new { id = Id(), ladder }));
+            },
+            ["POST /ladders/read"] = async () => new("/ladders/read", Json(new { text = (await Coach.Ladder("crow")).ToJsonString() })),
+            ["POST /ladders/try"] = async () => new("/ladders/try", await Coach.Ladder("crow")),
+            ["POST /students/{studentId}/sessions"] = () =>
+                Plain(
+                    $"/students/{trained}/sessions",
+                    new
+                    {
+                        id = Id(),
+                        date = (string?)null,
+                        minutes = 30,
+                        skill = "front-split",
+                    }
+                ),
+            ["POST /sessions/{sessionId}/facts"] = () =>
+                Plain(
+                    $"/sessions/{session}/facts",
+                    new
+                    {
+                        sentAt = Now,
+                        sets = new[] { Set() },
+                        signals = new[] { StudioClient.Signal("dullPain", Now.AddMinutes(-1), "hamstring", 2) },
+                        finishedAt = (string?)null,
+                    }
+                ),
+        };
+
+    private async Task<int> StageOf(Side side) =>
+        await Row(db =>
+            db.Decisions.IgnoreQueryFilters()
+                .Where(d => d.StudentId == trained && d.Skill == "front-split" && d.Side == side)
+                .OrderByDescending(d => d.At)
+                .Select(d => d.ToStage)
+        );
+
+    private static object Person() =>
+        new
+        {
+            name = "Ada Quill",
+            about = "bell founder",
+            birthDate = "1990-05-06",
+            leftLegCm = 86.5,
+            rightLegCm = 86,
+            bodyweightKg = 61.5,
+            breathSeconds = 4.5,
+            sensationCeiling = 7,
+            splitStandard = "square",
+            blocksOwned = 4,
+            sessionMinutes = 60,
+            guardianConsentOn = (string?)null,
+            hipWidthCm = 17,
+            consentOn = "2035-01-01",
+            goals = new[] { "front-split" },
+            equipment = new[] { "strap" },
+            days = new[]
+            {
+                new
+                {
+                    weekday = "monday",
+                    date = (string?)null,
+                    minutes = 45,
+                    half = "pm",
+                },
+            },
+        };
+
+    private static object Clearance() =>
+        new
+        {
+            id = Id(),
+            role = "physiotherapist",
+            tags = new[] { "hamstring" },
+            from = "2035-03-01",
+            until = "2036-03-01",
+        };
+
+    private static object Placement() =>
+        new
+        {
+            points = new[]
+            {
+                new { x = 450.0, y = 1072.0 },
+                new { x = 532.0, y = 793.0 },
+                new { x = 496.0, y = 526.0 },
+                new { x = 551.0, y = 109.0 },
+            },
+            horizon = new[] { new { x = 0.0, y = 1100.0 }, new { x = 800.0, y = 1101.0 } },
+            facing = "left",
+        };
+
+    private static object Draft() =>
+        new
+        {
+            id = Id(),
+            instrument = "goniometer",
+            trials = new[] { 71.5 },
+            hits = Array.Empty<bool>(),
+            stacks = Array.Empty<object>(),
+            marks = Array.Empty<Guid>(),
+            compensations = Array.Empty<string>(),
+            quality = "4",
+            sensation = "",
+            pain = "",
+            note = "half typed",
+        };
+
+    private object Reading() =>
+        new
+        {
+            id = Id(),
+            measure = "passive-slr",
+            side = "left",
+            warmth = "warm",
+            standard = (string?)null,
+            instrument = "goniometer",
+            trials = new[] { 110.0, 112, 111 },
+            compensations = Array.Empty<string>(),
+            quality = 4,
+            sensation = 3,
+            pain = 0,
+            note = "steady",
+            takenAt = Now.AddHours(-3),
+            level = (string?)null,
+            successes = (int?)null,
+            attempts = (int?)null,
+            confirmed = true,
+            trialsAt = new[] { Now.AddHours(-3), Now.AddHours(-3), Now.AddHours(-3) },
+        };
+}
