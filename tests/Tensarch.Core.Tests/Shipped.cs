@@ -1,5 +1,6 @@
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Measuring;
+using Tensarch.Core.Planning;
 using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
 
@@ -52,7 +53,7 @@ internal static class Shipped
         IReadOnlyList<BodySignal>? signals = null,
         IReadOnlyList<FormCheck>? forms = null,
         IReadOnlyList<StageDecision>? decisions = null,
-        Cautions? cautions = null,
+        DayBars? bars = null,
         IReadOnlyList<ExitCheck>? exits = null,
         BodyData? body = null
     ) =>
@@ -66,14 +67,14 @@ internal static class Shipped
             forms ?? [],
             exits ?? [],
             decisions ?? [],
-            cautions ?? Core.Students.Cautions.None(),
+            bars ?? DayBars.None(),
             Now,
             DateOnly.FromDateTime(Now.UtcDateTime)
         );
 
-    /// <summary>The cautions of an adult who answered these questions with yes.</summary>
-    public static Cautions Cautions(params string[] yes) =>
-        Core.Students.Cautions.Of(
+    /// <summary>The bars of an adult who answered these questions with yes.</summary>
+    public static DayBars Bars(params string[] yes) =>
+        DayBars.Of(
             Content.Questions,
             new(
                 ScreenState.Current,
@@ -86,6 +87,17 @@ internal static class Shipped
                 DateOnly.FromDateTime(Now.UtcDateTime)
             )
         );
+
+    /// <summary>The bars of someone to whom these tags alone are off limits.</summary>
+    public static DayBars Barred(IReadOnlyList<LoadTag> tags, BarLevel level = BarLevel.OffLimits) =>
+        DayBars.Of(
+            [new("made-up", "", "", [new(level, TagScope.Listed, tags)], "")],
+            new(ScreenState.Current, [new("made-up", Now)], false, false, 7, [], [], DateOnly.FromDateTime(Now.UtcDateTime))
+        );
+
+    /// <summary>A side at a stage, with a gap of the front split.</summary>
+    public static SideState At(Side side, int stage, double? gapCm, IReadOnlyList<ReadinessTest>? wanted = null) =>
+        new(side, stage, gapCm is { } gap ? new Dictionary<string, double> { ["front-split-gap"] = gap } : [], wanted ?? []);
 
     public static LoggedSet Set(
         string drill,

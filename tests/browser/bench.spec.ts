@@ -196,7 +196,7 @@ test('a hold is timed with one key, and attempts are counted with one key each',
   await expect(page.getByText('2 of 2 read')).toBeVisible();
 });
 
-test('an unlikely value asks, a held measure is not offered', async ({ page, context, expectRefusals }) => {
+test('an unlikely value asks, a barred measure is not offered', async ({ page, context, expectRefusals }) => {
   expectRefusals();
   await sit(page, context, 'Kofi Marchetti', ['shoulder-flexion']);
   const field = left(page).getByRole('textbox', { name: /^Trial/ });
@@ -208,7 +208,7 @@ test('an unlikely value asks, a held measure is not offered', async ({ page, con
   await expect(left(page).getByText('Read in this sitting.', { exact: false })).toBeVisible();
 
   await page.goto(`/students/${await idOf(context, 'Rosalind Achterberg')}/bench`);
-  await expect(page.getByText(/Held and left out: .*Chin to breastbone/).first()).toBeVisible();
+  await expect(page.getByText(/Off limits and left out: .*Chin to breastbone/).first()).toBeVisible();
   await expect(page.getByRole('checkbox', { name: /Shoulderstand line/ })).toBeDisabled();
 });
 

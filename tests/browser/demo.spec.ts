@@ -53,33 +53,33 @@ test('an open gate is decided in place, and a year later the log says why', asyn
   await expect(why.getByRole('listitem').filter({ hasText: 'Free of pain' })).toContainText('met');
 });
 
-test('the board shows who is nearly there, stalled and held, by skill', async ({ page, context }) => {
+test('the board shows who is nearly there, stalled and barred, by skill', async ({ page, context }) => {
   await signIn(context);
   await page.goto('/readiness?group=blocked');
-  const held = page.getByRole('list', { name: 'Held' });
-  await expect(held.getByRole('listitem')).toHaveCount(2);
+  const barred = page.getByRole('list', { name: 'Barred' });
+  await expect(barred.getByRole('listitem')).toHaveCount(2);
   await page.getByLabel('Skill').selectOption('crow');
-  await expect(held.getByRole('listitem')).toHaveCount(1);
+  await expect(barred.getByRole('listitem')).toHaveCount(1);
   const marisol = page.getByRole('complementary', { name: 'Evidence for Marisol Okonjo' });
-  await expect(marisol.getByRole('heading', { name: 'Why the gate is held' })).toBeVisible();
+  await expect(marisol.getByRole('heading', { name: 'Why the gate is barred' })).toBeVisible();
   await expect(marisol).toContainText('A step back is suggested.');
   await expect(marisol.getByRole('button', { name: 'Override…' })).toHaveCount(0);
   await page.goto('/readiness?group=stalled&skill=front-split');
   await expect(page.getByRole('complementary', { name: /Evidence for Greta/ })).toContainText(/Front split gap, (left|right) has not moved for \d+ days/);
 });
 
-test('a lapsed clearance brings the hold back, says so, and the supported version is what is planned', async ({ page, context }) => {
+test('a lapsed clearance brings the bar back, says so, and the supported version is what is planned', async ({ page, context }) => {
   await signIn(context);
   await page.goto('/students');
   await page.getByRole('link', { name: 'Rosalind Achterberg' }).click();
-  await expect(page.getByRole('heading', { name: 'Why the gate is held' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Why the gate is barred' })).toBeVisible();
   await page.getByRole('link', { name: 'Open the session that is waiting' }).click();
   await expect(page.getByText('Legs up, supported').first()).toBeVisible();
   await page.goBack();
   await page.getByRole('link', { name: 'Cautions' }).click();
-  const today = page.getByRole('complementary', { name: 'What holds today' });
-  await expect(today).toContainText('Held: neck');
-  await expect(today).toContainText(/a clearance lapsed on .* and the hold is back/);
+  const today = page.getByRole('complementary', { name: 'What is barred today' });
+  await expect(today).toContainText('Off limits: neck');
+  await expect(today).toContainText(/a clearance lapsed on .* and the bar is back/);
 });
 
 test('a ladder is copied, changed, tried on the students and stored; a mistake is named where it is', async ({ page, context }) => {
@@ -167,7 +167,7 @@ test('coming back after four weeks asks for a new baseline and starts lightly', 
   await expect(page.getByText('A step back is suggested.')).toBeVisible();
   await page.getByRole('button', { name: 'Make the next session' }).click();
   await expect(page.getByText(/31 days away: first-week dose/)).toBeVisible();
-  await expect(page.getByText(/Pigeon is left out: knee twist is held/)).toBeVisible();
+  await expect(page.getByText(/Pigeon is left out: knee twist is off limits/)).toBeVisible();
 });
 
 test('a student who is new gets a suggested stage from today’s baseline', async ({ page, context }) => {

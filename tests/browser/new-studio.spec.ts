@@ -96,13 +96,13 @@ test('a student is added; bad body data is named at the field and nothing typed 
   await page.getByRole('button', { name: 'Add a day' }).click();
   await page.getByLabel('Minutes on day 1').fill('soon');
 
-  // Each answer shows at once what it holds and why.
-  const holds = page.getByRole('complementary', { name: 'What the answers hold' });
+  // Each answer shows at once what it bars and why.
+  const bars = page.getByRole('complementary', { name: 'What the answers bar' });
   const neck = page.getByRole('radiogroup', { name: /neck injury or neck surgery/ });
   await neck.getByText('Yes').click();
-  await expect(holds.getByRole('listitem').filter({ hasText: 'neck' })).toContainText('Neck injury or arm tingling');
+  await expect(bars.getByRole('listitem').filter({ hasText: 'neck' })).toContainText('Neck injury or arm tingling');
   await neck.getByText('No').click();
-  await expect(holds).toContainText('Nothing so far.');
+  await expect(bars).toContainText('Nothing so far.');
   await page.getByRole('button', { name: 'No to the rest' }).click();
   await page.getByRole('button', { name: 'Save the student' }).click();
   await expect(page.getByText('Write a number, such as 21.5.')).toBeVisible();
@@ -260,7 +260,7 @@ test('a wrong reading is voided with a reason and stops counting', async ({ page
   await expect(page.getByText('Void: leg was held')).toBeVisible();
 });
 
-test('a caution that is answered later holds the plan that was made before', async ({ page }) => {
+test('a caution that is answered later bars the plan that was made before', async ({ page }) => {
   await open(page);
   await page.getByRole('button', { name: 'Make the next session' }).click();
   await expect(page.getByRole('link', { name: 'Run it' })).toBeVisible();
@@ -268,13 +268,13 @@ test('a caution that is answered later holds the plan that was made before', asy
   await page.getByRole('link', { name: student }).click();
   await page.getByRole('navigation', { name: 'Student' }).getByRole('link', { name: 'Cautions' }).click();
   await page.getByRole('radiogroup', { name: /replaced hip/ }).getByText('Yes').click();
-  await expect(page.getByText('Holds front of the hip, inner thigh, deep hip bend.')).toBeVisible();
+  await expect(page.getByText('Off limits: front of the hip, inner thigh, deep hip bend.')).toBeVisible();
   await page.getByRole('button', { name: 'Save the answers' }).click();
-  await expect(page.getByText('Held: front of the hip')).toBeVisible();
+  await expect(page.getByText('Off limits: front of the hip')).toBeVisible();
   await page.goto(sheet);
   await expect(page.getByText('A caution was added since this session was made.')).toBeVisible();
   await expect(page.getByRole('link', { name: 'Run it' })).toHaveCount(0);
   await page.getByRole('link', { name: student }).click();
-  await expect(page.getByRole('heading', { name: /gate is held/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /gate is barred/ })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Override…' })).toHaveCount(0);
 });

@@ -83,6 +83,12 @@ internal static class ContentCheck
                 drill.Key,
                 "A ramp's plateau is shorter than the ramp."
             );
+        Must(
+            drill.GapMeasure is not { } gap || content.FindMeasure(gap) is not null,
+            "drills",
+            drill.Key,
+            $"No measure {drill.GapMeasure}."
+        );
         foreach (var gate in drill.Gates.Append(drill.DayGateTest).OfType<string>())
             Must(content.FindDayGate(gate) is not null, "drills", drill.Key, $"No day gate {gate}.");
     }

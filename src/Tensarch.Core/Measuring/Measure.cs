@@ -91,11 +91,8 @@ public sealed record Measure(
         Compensations.Any(c => c.Disqualifies && seen.Contains(c.Key) && (c.OnlyStandard is null || c.OnlyStandard == standard));
 
     /// <summary>The first tag that keeps this measure off the bench today; none when it may be taken.</summary>
-    public LoadTag? HeldBy(Cautions cautions) =>
-        Loads
-            .Where(l => !cautions.Allow(new Dictionary<LoadTag, Load> { [l.Key] = l.Value }))
-            .Select(l => (LoadTag?)l.Key)
-            .FirstOrDefault();
+    public LoadTag? BarredBy(DayBars bars) =>
+        Loads.Where(l => !bars.Allow(new Dictionary<LoadTag, Load> { [l.Key] = l.Value })).Select(l => (LoadTag?)l.Key).FirstOrDefault();
 }
 
 /// <summary>A body position of the bench, in the order in which a sitting goes through them.</summary>

@@ -20,6 +20,9 @@ public static class Absences
     /// <summary>The dose's share after a break of 11 to 27 days.</summary>
     public const double LighterShare = 0.7;
 
+    /// <summary>Days away after which something else is asked for.</summary>
+    internal static readonly IReadOnlyList<int> Turns = [4, 11, 28];
+
     /// <param name="daysSinceLast">Since the last logged session; none when there was none.</param>
     public static Absence After(int? daysSinceLast) =>
         daysSinceLast switch

@@ -58,7 +58,7 @@ public sealed record Variant(
 /// <summary>One thing that is done.</summary>
 /// <param name="HandShare">Share of bodyweight on the hands, 0 to 1.</param>
 /// <param name="StretchesOtherSide">The side is the front leg; what is stretched belongs to the other.</param>
-/// <param name="UsesGapProps">Its support is chosen from the measured gap.</param>
+/// <param name="GapMeasure">The measure of the gap from which its support is chosen.</param>
 /// <param name="RampStrain">The breath strain is heavy when the ramp tops out above 60 %.</param>
 /// <param name="NeedsWayOut">It is planned only once the way out has been shown, an override or not.</param>
 /// <param name="DayGateTest">It is the test of this day gate.</param>
@@ -80,7 +80,7 @@ public sealed record Drill(
     string Warmth,
     double HandShare,
     bool StretchesOtherSide = false,
-    bool UsesGapProps = false,
+    string? GapMeasure = null,
     bool RampStrain = false,
     bool NeedsWayOut = false,
     string? DayGateTest = null,
@@ -101,9 +101,9 @@ public sealed record Drill(
 
     public double HandShareOf(Variant variant) => variant.HandShare ?? HandShare;
 
-    /// <summary>Whether the cautions of today allow it, in a variant or in any when none is named.</summary>
-    public bool MayBeDone(string? variant, Cautions cautions) =>
-        Variants.Where(v => variant is null || v.Key == variant).Any(v => cautions.Allow(LoadsOf(v, DoseOf(v))));
+    /// <summary>Whether the bars of today allow it, in a variant or in any when none is named.</summary>
+    public bool MayBeDone(string? variant, DayBars bars) =>
+        Variants.Where(v => variant is null || v.Key == variant).Any(v => bars.Allow(LoadsOf(v, DoseOf(v))));
 
     /// <summary>
     /// The load per tag of one variant at one dose. Breath strain of a ramp is heavy above a top of 60 %, else light;

@@ -9,9 +9,6 @@ internal static class DrillChoice
     /// <summary>A passive hold stays light below 45 s.</summary>
     private const double LightHoldSeconds = 40;
 
-    /// <summary>After a reviewed hold a region's dose is 40 % less for two weeks.</summary>
-    public const double EasedShare = 0.6;
-
     /// <returns>The planned side, or the note that says why there is none.</returns>
     public static (PlannedSide? Planned, PlanNote? Note) For(Drill drill, Side? side, int stage, SessionRequest request)
     {
@@ -23,8 +20,12 @@ internal static class DrillChoice
             return (null, new("wayOutFirst", drill.Key));
         var skill = request.Ladder.Skill;
         var trains = request.Ladder.TrainsAs(stage);
-        var wanted = Wanted(drill, request.Of(side ?? Side.Left));
-        var start = wanted is { } w ? IndexOf(drill, w) : Default(drill, skill, trains);
+        var eased = request.Eased.Where(e => e.Touches(drill.Key, drill.Loads)).ToList();
+        var easier = eased.Select(e => e.EasierBy).DefaultIfEmpty(0).Max();
+        // What pain eased is practised, not tested.
+        var wanted = easier > 0 ? null : Wanted(drill, request.Of(side ?? Side.Left));
+        var planned = wanted is { } w ? IndexOf(drill, w) : Default(drill, skill, trains);
+        var start = Math.Max(0, planned - easier);
         LoadTag? refused = null;
         for (var i = start; i >= 0; i--)
         {
@@ -34,16 +35,16 @@ internal static class DrillChoice
             foreach (var dose in Doses(drill, variant, i == start ? wanted : null, request))
             {
                 var loads = drill.LoadsOf(variant, dose);
-                if (request.Cautions.Allow(loads))
+                if (request.Bars.Allow(loads))
                     return (
-                        new(side, stage, variant.Key, dose, Props(drill, side, request), i == start ? null : drill.Variants[start].Key),
+                        new(side, stage, variant.Key, dose, Props(drill, side, request), i == planned ? null : drill.Variants[planned].Key),
                         null
                     );
-                refused = Strictest(loads, request.Cautions);
+                refused = Strictest(loads, request.Bars);
             }
         }
-        var held = refused is { } tag && request.Cautions[tag] == CautionLevel.Held;
-        return (null, new(held ? "heldTag" : "limitedTag", drill.Key, refused));
+        var off = refused is { } tag && request.Bars[tag] == BarLevel.OffLimits;
+        return (null, new(off ? "offLimits" : "lightOnly", drill.Key, refused));
     }
 
     /// <summary>The gate's own test that this drill answers, once the first week is over.</summary>
@@ -56,7 +57,7 @@ internal static class DrillChoice
     private static int Default(Drill drill, string skill, int stage) =>
         Math.Max(0, drill.Variants.Index().Where(v => v.Item.FromStageIn(skill) <= stage).Select(v => v.Index).DefaultIfEmpty(0).Max());
 
-    /// <summary>The dose asked for, then the same with its passive holds cut short, for someone limited to light ones.</summary>
+    /// <summary>The dose asked for, then the same with its passive holds cut short, for someone to whom light ones are left.</summary>
     private static IEnumerable<Dose> Doses(Drill drill, Variant variant, ReadinessTest? wanted, SessionRequest request)
     {
         var dose = wanted switch
@@ -66,11 +67,20 @@ internal static class DrillChoice
             _ => drill.DoseOf(variant),
         };
         if (dose is RampedDose ramped)
-            dose = (request.FirstWeek ? request.Approach.FirstWeekRamp : ramped).CappedAt(request.Cautions.RampTopPercent);
-        if (request.Absence == Absence.Lighter && drill.Kind is not (DrillKind.Raise or DrillKind.Prepare or DrillKind.Calm))
-            dose = dose.Lightened(Absences.LighterShare);
-        if (drill.Loads.Keys.Any(request.EasedRegions.Contains))
-            dose = dose.Lightened(EasedShare);
+            dose = (request.FirstWeek ? request.Approach.FirstWeekRamp : ramped).CappedAt(request.Bars.RampTopPercent);
+        // A first-week ramp is light as it is.
+        if (
+            request.WayBack is { } back
+            && drill.Kind is not (DrillKind.Raise or DrillKind.Prepare or DrillKind.Calm)
+            && !(request.FirstWeek && dose is RampedDose)
+        )
+            dose = dose.Lightened(back.DoseShare);
+        if (
+            request.Eased.Where(e => e.Touches(drill.Key, drill.Loads)).Select(e => e.DoseShare).DefaultIfEmpty(1).Min()
+            is var share
+                and < 1
+        )
+            dose = dose.Lightened(share);
         yield return dose;
         if (dose is RampedDose long_ && Math.Max(long_.SettleSeconds, long_.ResettleSeconds) > LightHoldSeconds)
             yield return long_ with
@@ -119,14 +129,16 @@ internal static class DrillChoice
         return null;
     }
 
-    private static LoadTag? Strictest(IReadOnlyDictionary<LoadTag, Load> loads, Cautions cautions) =>
+    private static LoadTag? Strictest(IReadOnlyDictionary<LoadTag, Load> loads, DayBars bars) =>
         loads
-            .Where(l => l.Value != Load.None && cautions[l.Key] != CautionLevel.Free)
-            .OrderByDescending(l => cautions[l.Key])
+            .Where(l => l.Value != Load.None && bars[l.Key] != BarLevel.Free)
+            .OrderByDescending(l => bars[l.Key])
             .ThenByDescending(l => l.Value)
             .Select(l => (LoadTag?)l.Key)
             .FirstOrDefault();
 
     private static PropAdvice? Props(Drill drill, Side? side, SessionRequest request) =>
-        drill.UsesGapProps && side is { } s && request.Of(s).GapCm is { } gap ? PropAdvice.ForFrontSplit(gap, request.BlocksOwned) : null;
+        drill.GapMeasure is { } measure && side is { } s && request.Of(s).GapsCm.TryGetValue(measure, out var gap)
+            ? PropAdvice.ForFrontSplit(gap, request.BlocksOwned)
+            : null;
 }

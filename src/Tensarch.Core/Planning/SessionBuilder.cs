@@ -18,14 +18,14 @@ public sealed class SessionBuilder(CatalogueContent catalogue)
     public const double LeastFilledShare = 0.85;
 
     /// <returns>
-    /// The plan; or <c>minutesOutOfRange</c> (numbers: least, most) or <c>everythingHeld</c> when nothing may be trained.
+    /// The plan; or <c>minutesOutOfRange</c> (numbers: least, most) or <c>everythingOffLimits</c> when nothing may be trained.
     /// </returns>
     public Result<SessionPlan> Build(SessionRequest request)
     {
         if (request.Minutes is < FewestMinutes or > MostMinutes)
             return Problem.Of("minutesOutOfRange", "minutes", ("least", FewestMinutes), ("most", MostMinutes));
-        if (LoadTags.All.All(t => request.Cautions[t] == CautionLevel.Held))
-            return Problem.Of("everythingHeld", "student");
+        if (LoadTags.All.All(t => request.Bars[t] == BarLevel.OffLimits))
+            return Problem.Of("everythingOffLimits", "student");
         return new SessionDraft(catalogue, request).Finish();
     }
 }

@@ -23,7 +23,7 @@ public static class SessionChecker
         ).ToList();
         return
         [
-            .. Cautions(lines, facts),
+            .. Bars(lines, facts),
             .. Stages(lines, facts),
             .. Order(lines, plan, catalogue),
             .. Length(lines, plan),
@@ -40,19 +40,19 @@ public static class SessionChecker
         public bool WarmsUp => Drill.Kind is DrillKind.Raise or DrillKind.Prepare or DrillKind.Mobilise;
     }
 
-    /// <summary>Rule 1: nothing held; what is limited is light; a ramp stays under the student's top.</summary>
-    private static IEnumerable<Violation> Cautions(List<Line> lines, SessionRequest facts)
+    /// <summary>Rule 1: nothing off limits; what is light only is light; a ramp stays under the student's top.</summary>
+    private static IEnumerable<Violation> Bars(List<Line> lines, SessionRequest facts)
     {
         foreach (var line in lines)
         {
             foreach (var (tag, load) in line.Loads)
             {
-                if (load != Load.None && facts.Cautions.Levels[tag] == CautionLevel.Held)
-                    yield return new(1, "heldTagPlanned", line.Drill.Key);
-                if (load == Load.Heavy && facts.Cautions.Levels[tag] == CautionLevel.Limited)
-                    yield return new(1, "limitedTagHeavy", line.Drill.Key);
+                if (load != Load.None && facts.Bars.Levels[tag] == BarLevel.OffLimits)
+                    yield return new(1, "offLimitsPlanned", line.Drill.Key);
+                if (load == Load.Heavy && facts.Bars.Levels[tag] == BarLevel.LightOnly)
+                    yield return new(1, "lightOnlyHeavy", line.Drill.Key);
             }
-            if (line.Side.Dose is RampedDose ramp && ramp.ToPercent > facts.Cautions.RampTopPercent)
+            if (line.Side.Dose is RampedDose ramp && ramp.ToPercent > facts.Bars.RampTopPercent)
                 yield return new(1, "rampOverTop", line.Drill.Key);
         }
     }
@@ -181,7 +181,7 @@ public static class SessionChecker
     /// <summary>Rule 7: the first week of a skill uses the first-week dose and no attempts.</summary>
     private static IEnumerable<Violation> FirstWeek(List<Line> lines, SessionRequest facts)
     {
-        if (facts.DaysSinceStart >= 7)
+        if (facts.DaysSinceStart >= 7 && !(facts.WayBack?.BreakDays >= 28))
             yield break;
         foreach (var line in lines)
         {

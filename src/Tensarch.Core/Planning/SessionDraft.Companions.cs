@@ -44,7 +44,7 @@ internal sealed partial class SessionDraft
             for (var i = at; i >= 0; i--)
                 if (test.GateOf(test.Variants[i]) is null)
                     return i == at ? side
-                        : request.Cautions.Allow(test.LoadsOf(test.Variants[i], test.DoseOf(test.Variants[i])))
+                        : request.Bars.Allow(test.LoadsOf(test.Variants[i], test.DoseOf(test.Variants[i])))
                             ? side with
                             {
                                 Variant = test.Variants[i].Key,

@@ -281,15 +281,20 @@ internal sealed partial class SessionDraft(CatalogueContent catalogue, SessionRe
     private void NoteRules()
     {
         notes.Add(request.Weaker is { } weaker ? new("weakerFirst", Side: weaker) : new PlanNote("sidesAlternate", Side: firstSide));
-        if (request.Absence == Absence.ReBaseline)
-            notes.Add(new("reBaseline", Number: request.DaysSinceLast));
+        if (request.WayBack is { } back)
+        {
+            notes.Add(new(back.Absence == Absence.ReBaseline ? "reBaseline" : "lighterAfterBreak", Number: back.BreakDays));
+            notes.Add(new("wayBack", Number: back.Sessions - back.Done));
+        }
         else if (request.FirstWeek)
             notes.Add(new("firstWeek"));
-        if (request.Absence == Absence.Lighter)
-            notes.Add(new("lighterAfterBreak", Number: request.DaysSinceLast));
         if (request.Absence == Absence.RepeatLastWeek)
             notes.Add(new("repeatLastWeek", Number: request.DaysSinceLast));
-        foreach (var region in request.EasedRegions)
-            notes.Add(new("lighterAfterPain", Tag: region));
+        foreach (var eased in request.Eased)
+            notes.Add(
+                eased.Drill is not null ? new("easierAfterBackOff", eased.Drill)
+                : eased.EasierBy > 0 ? new("easierAfterPain", Tag: eased.Region)
+                : new("lighterAfterPain", Tag: eased.Region)
+            );
     }
 }

@@ -38,8 +38,8 @@ public sealed record DrillReason(string Code, int? Stage = null, int? Number = n
 
 /// <summary>A rule that shaped the session.</summary>
 /// <param name="Code">
-/// <c>heldTag</c>, <c>limitedTag</c>, <c>eased</c>, <c>spacing</c>, <c>firstWeek</c>, <c>attemptDelay</c>, <c>weakerFirst</c>, <c>extraRound</c>, <c>sidesAlternate</c>,
-/// <c>reBaseline</c>, <c>lighterAfterBreak</c>, <c>repeatLastWeek</c>, <c>lighterAfterPain</c>, <c>notEnoughToDo</c>, <c>didNotFit</c>, <c>notPrepared</c>,
+/// <c>offLimits</c>, <c>lightOnly</c>, <c>eased</c>, <c>spacing</c>, <c>firstWeek</c>, <c>attemptDelay</c>, <c>weakerFirst</c>, <c>extraRound</c>, <c>sidesAlternate</c>,
+/// <c>reBaseline</c>, <c>lighterAfterBreak</c>, <c>wayBack</c> (sessions that it still takes), <c>repeatLastWeek</c>, <c>lighterAfterPain</c>, <c>easierAfterPain</c>, <c>easierAfterBackOff</c>, <c>notEnoughToDo</c>, <c>didNotFit</c>, <c>notPrepared</c>,
 /// <c>wristRest</c>, <c>neckRest</c>, <c>wayOutFirst</c>, <c>instead</c>.
 /// </param>
 public sealed record PlanNote(

@@ -5,11 +5,11 @@ namespace Tensarch.Core.Planning;
 
 /// <summary>Where one side stands on the ladder.</summary>
 /// <param name="Stage">The same on both sides of a bilateral ladder.</param>
-/// <param name="GapCm">The last gap that counts, for choosing props; none when there is none.</param>
+/// <param name="GapsCm">By measure, the last gap that counts, for choosing props.</param>
 /// <param name="Wanted">Holds and repetitions that the side's gate still asks for.</param>
-public sealed record SideState(Side Side, int Stage, double? GapCm, IReadOnlyList<ReadinessTest> Wanted);
+public sealed record SideState(Side Side, int Stage, IReadOnlyDictionary<string, double> GapsCm, IReadOnlyList<ReadinessTest> Wanted);
 
-/// <summary>Everything the next session depends on.</summary>
+/// <summary>Everything the next session depends on; <see cref="SessionRequests"/> draws it from a student's state.</summary>
 /// <param name="Minutes">What the day allows; see <see cref="SessionBuilder.FewestMinutes"/>.</param>
 /// <param name="Weaker">The weaker side; none while the difference is within noise.</param>
 /// <param name="LastFirstSide">The side that went first last time.</param>
@@ -17,7 +17,8 @@ public sealed record SideState(Side Side, int Stage, double? GapCm, IReadOnlyLis
 /// <param name="SessionsSinceStart">Logged since then.</param>
 /// <param name="DaysSinceLast">Since the last logged session; none when there was none.</param>
 /// <param name="DaysSinceHeavy">Per region, days since heavy work on it.</param>
-/// <param name="EasedRegions">Regions whose dose is cut after a reviewed hold.</param>
+/// <param name="WayBack">The way back after a break, on the day; none when there is none.</param>
+/// <param name="Eased">What stays lighter after pain or a back-off.</param>
 /// <param name="WristDaysRunning">Days running, up to the day before, with heavy load on the wrists.</param>
 /// <param name="NeckDaysInWeek">Days with neck-loaded work in the six days before.</param>
 /// <param name="WayOutShown">Every exit of the ladder's lower stages has been shown.</param>
@@ -35,11 +36,12 @@ public sealed record SessionRequest(
     int SessionsSinceStart,
     int? DaysSinceLast,
     IReadOnlyDictionary<LoadTag, int> DaysSinceHeavy,
-    IReadOnlySet<LoadTag> EasedRegions,
+    WayBack? WayBack,
+    IReadOnlyList<Eased> Eased,
     int WristDaysRunning,
     int NeckDaysInWeek,
     bool WayOutShown,
-    Cautions Cautions,
+    DayBars Bars,
     double BreathSeconds,
     int BlocksOwned
 )
@@ -54,8 +56,8 @@ public sealed record SessionRequest(
 
     public int LowerStage => Math.Min(WorkStage(Side.Left), WorkStage(Side.Right));
 
-    /// <summary>Week one of the skill, or of coming back after four weeks.</summary>
-    public bool FirstWeek => DaysSinceStart < 7 || Absence == Absence.ReBaseline;
+    /// <summary>Week one of the skill, or the way back after four weeks away.</summary>
+    public bool FirstWeek => DaysSinceStart < 7 || WayBack?.Absence == Absence.ReBaseline;
 
     public Absence Absence => Absences.After(DaysSinceLast);
 

@@ -50,14 +50,14 @@ public static class DayGates
         DayGate gate,
         string drill,
         IReadOnlyDictionary<string, int> answers,
-        Cautions cautions,
+        DayBars bars,
         CatalogueContent catalogue
     )
     {
         var failed = gate.Checks.Where(c => !Holds(c, answers)).ToList();
         var result = failed.Select(c => c.Otherwise).DefaultIfEmpty(DayGateResult.Go).Max();
         var keys = failed.Select(c => c.Key).ToList();
-        return new(result, keys, result == DayGateResult.Go ? null : Instead(gate, drill, keys, cautions, catalogue));
+        return new(result, keys, result == DayGateResult.Go ? null : Instead(gate, drill, keys, bars, catalogue));
     }
 
     /// <summary>The first substitute whose every tag is free; limited is not free.</summary>
@@ -65,7 +65,7 @@ public static class DayGates
         DayGate gate,
         string drill,
         IReadOnlyCollection<string> failed,
-        Cautions cautions,
+        DayBars bars,
         CatalogueContent catalogue
     ) =>
         gate.Substitutes.FirstOrDefault(s =>
@@ -74,7 +74,7 @@ public static class DayGates
                 return false;
             var other = catalogue.Drill(s.Drill);
             var variant = other.Variants.First(v => v.Key == s.Variant);
-            return cautions.LeaveFree(other.LoadsOf(variant, other.DoseOf(variant)));
+            return bars.LeaveFree(other.LoadsOf(variant, other.DoseOf(variant)));
         });
 
     private static bool Holds(DayGateCheck check, IReadOnlyDictionary<string, int> answers) =>

@@ -7,12 +7,7 @@ namespace Tensarch.Core.Sessions;
 /// <summary>Prepares what the results of this session's day gates do. It applies to this session only and moves no stage.</summary>
 internal static class PackDayGates
 {
-    public static IEnumerable<PackDayGate> Of(
-        IReadOnlyList<PackPart> parts,
-        SessionPlan plan,
-        Cautions cautions,
-        CatalogueContent catalogue
-    )
+    public static IEnumerable<PackDayGate> Of(IReadOnlyList<PackPart> parts, SessionPlan plan, DayBars bars, CatalogueContent catalogue)
     {
         foreach (var test in parts)
         {
@@ -31,7 +26,7 @@ internal static class PackDayGates
                 test.Id,
                 [.. needing.Select(p => p.Id)],
                 needing[0].Versions.Count > 1 ? 1 : null,
-                Substitute(gate, needing[0], plan, cautions, catalogue)
+                Substitute(gate, needing[0], plan, bars, catalogue)
             );
         }
     }
@@ -43,9 +38,9 @@ internal static class PackDayGates
     }
 
     /// <summary>The substitute named in the data whose every tag is free, in place of the drill that needs the gate.</summary>
-    private static PackPart? Substitute(DayGate gate, PackPart needing, SessionPlan plan, Cautions cautions, CatalogueContent catalogue)
+    private static PackPart? Substitute(DayGate gate, PackPart needing, SessionPlan plan, DayBars bars, CatalogueContent catalogue)
     {
-        if (DayGates.Instead(gate, needing.Drill, [], cautions, catalogue) is not { } instead)
+        if (DayGates.Instead(gate, needing.Drill, [], bars, catalogue) is not { } instead)
             return null;
         var drill = catalogue.Drill(instead.Drill);
         var variant = drill.Variants.First(v => v.Key == instead.Variant);
@@ -54,6 +49,6 @@ internal static class PackDayGates
         var side = new PlannedSide(sided, needing.Stage, variant.Key, dose, needing.Props);
         var planned = new PlannedDrill(needing.Id + "-instead", drill.Key, new("dayGate"), [side]);
         var segments = Timeline.Segments(planned.Id, drill, side, afterOtherSide: false, plan.BreathSeconds);
-        return PackParts.Of(new TimelinePart(planned.Id, planned, side, segments), plan, cautions, catalogue);
+        return PackParts.Of(new TimelinePart(planned.Id, planned, side, segments), plan, bars, catalogue);
     }
 }

@@ -10,13 +10,13 @@ internal static class PackParts
     /// <summary>What a stop rule offers is so many levels easier.</summary>
     private const int OfferLevels = 2;
 
-    public static PackPart Of(TimelinePart part, SessionPlan plan, Cautions cautions, CatalogueContent catalogue)
+    public static PackPart Of(TimelinePart part, SessionPlan plan, DayBars bars, CatalogueContent catalogue)
     {
         var drill = catalogue.Drill(part.Planned.Drill);
         var planned = part.PlannedSide;
         var afterOther = part.Segments[0].Kind == SegmentKind.SwitchSides;
         var sides = new List<PlannedSide> { planned };
-        sides.AddRange(Easier(drill, planned, cautions));
+        sides.AddRange(Easier(drill, planned, bars));
 
         var last = sides.Count - 1;
         var versions = sides.Select(
@@ -48,8 +48,8 @@ internal static class PackParts
         );
     }
 
-    /// <summary>Variants easier than the planned one, hardest first, that the cautions allow; with their own dose where they have one.</summary>
-    private static IEnumerable<PlannedSide> Easier(Drill drill, PlannedSide planned, Cautions cautions)
+    /// <summary>Variants easier than the planned one, hardest first, that the bars allow; with their own dose where they have one.</summary>
+    private static IEnumerable<PlannedSide> Easier(Drill drill, PlannedSide planned, DayBars bars)
     {
         var at = drill.Variants.Index().First(v => v.Item.Key == planned.Variant).Index;
         for (var i = at - 1; i >= 0; i--)
@@ -57,7 +57,7 @@ internal static class PackParts
             var variant = drill.Variants[i];
             var dose =
                 variant.Dose is { } own && own.GetType() == planned.Dose.GetType() ? own.WithRepeats(planned.Dose.Repeats) : planned.Dose;
-            if (cautions.Allow(drill.LoadsOf(variant, dose)))
+            if (bars.Allow(drill.LoadsOf(variant, dose)))
                 yield return planned with
                 {
                     Variant = variant.Key,

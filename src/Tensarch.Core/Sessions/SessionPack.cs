@@ -18,16 +18,16 @@ public sealed record SessionPack(
 {
     public static readonly TimeSpan Life = TimeSpan.FromHours(24);
 
-    public static SessionPack Of(SessionPlan plan, Cautions cautions, CatalogueContent catalogue)
+    public static SessionPack Of(SessionPlan plan, DayBars bars, CatalogueContent catalogue)
     {
         var timeline = Timeline.Of(plan, catalogue);
-        var parts = timeline.Select(p => PackParts.Of(p, plan, cautions, catalogue)).ToList();
+        var parts = timeline.Select(p => PackParts.Of(p, plan, bars, catalogue)).ToList();
         return new(
             parts,
             [.. catalogue.StopRules.Select(r => PackStops.Of(r, parts, catalogue))],
-            [.. PackDayGates.Of(parts, plan, cautions, catalogue)],
+            [.. PackDayGates.Of(parts, plan, bars, catalogue)],
             timeline.Sum(p => p.Seconds),
-            cautions.SensationCeiling
+            bars.SensationCeiling
         );
     }
 }

@@ -21,7 +21,7 @@ public static class Decision
     public const int ShortestReason = 10;
 
     /// <returns>
-    /// The stage the side is at afterwards; or <c>gateNotOpen</c>, <c>heldTag</c>, <c>waitsForOtherSide</c>, <c>reasonTooShort</c>,
+    /// The stage the side is at afterwards; or <c>gateNotOpen</c>, <c>offLimits</c>, <c>waitsForOtherSide</c>, <c>reasonTooShort</c>,
     /// <c>atFirstStage</c>, <c>atLastStage</c>, <c>notHere</c>. Nothing, an override included, passes a hold.
     /// </returns>
     public static Result<int> Take(DecisionKind kind, GateVerdict verdict, string? reason) =>
@@ -32,7 +32,7 @@ public static class Decision
             DecisionKind.StepBack => verdict.Stage - 1,
             DecisionKind.Place or DecisionKind.Move => Problem.Of("notHere", "kind"),
             _ when verdict.State == GateState.Owned => Problem.Of("atLastStage", "kind"),
-            _ when verdict.State == GateState.Blocked => Problem.Of("heldTag", "kind"),
+            _ when verdict.State == GateState.Blocked => Problem.Of("offLimits", "kind"),
             DecisionKind.Advance when verdict.State == GateState.Waiting => Problem.Of("waitsForOtherSide", "kind"),
             DecisionKind.Advance when verdict.State != GateState.Open => Problem.Of("gateNotOpen", "kind"),
             DecisionKind.Override when (reason?.Trim().Length ?? 0) < ShortestReason => Problem.Of(

@@ -60,7 +60,7 @@ public sealed record Evidence(
     IReadOnlyList<FormCheck> Forms,
     IReadOnlyList<ExitCheck> Exits,
     IReadOnlyList<StageDecision> Decisions,
-    Cautions Cautions,
+    DayBars Bars,
     DateTimeOffset Now,
     DateOnly Today
 )

@@ -71,19 +71,19 @@ public sealed class Gate(CatalogueContent catalogue)
         if (test.ReadFrom == Limb.BetterSide)
             verdicts = [verdicts.OrderBy(v => v.Outcome.Rank()).ThenByDescending(v => v.Margin ?? double.MinValue).First()];
         // What a caution keeps off today is nobody's next step: the hold is.
-        return MayBeTried(test, ladder, stage, evidence.Cautions)
+        return MayBeTried(test, ladder, stage, evidence.Bars)
             ? verdicts
-            : [.. verdicts.Select(v => v.Outcome == Outcome.Met ? v : v with { Next = new("resolveHold") })];
+            : [.. verdicts.Select(v => v.Outcome == Outcome.Met ? v : v with { Next = new("liftBar") })];
     }
 
-    /// <summary>Whether the cautions of today let anyone try a test: nothing that is held is read, held or shown, on the bench or anywhere.</summary>
-    public bool MayBeTried(ReadinessTest test, Ladder ladder, int stage, Cautions cautions)
+    /// <summary>Whether the bars of today let anyone try a test: nothing that is held is read, held or shown, on the bench or anywhere.</summary>
+    public bool MayBeTried(ReadinessTest test, Ladder ladder, int stage, DayBars bars)
     {
         if (test is FormCriterion)
-            return ladder.RequiredAt(stage).All(t => cautions[t] != CautionLevel.Held);
+            return ladder.RequiredAt(stage).All(t => bars[t] != BarLevel.OffLimits);
         if (MeasureOf(test) is { } measure)
-            return measure.HeldBy(cautions) is null;
-        return test.ReadDrill is not { } drill || catalogue.Drill(drill).MayBeDone(test.ReadVariant, cautions);
+            return measure.BarredBy(bars) is null;
+        return test.ReadDrill is not { } drill || catalogue.Drill(drill).MayBeDone(test.ReadVariant, bars);
     }
 
     private TestVerdict JudgeLimb(ReadinessTest test, Ladder ladder, int stage, Side? read, Evidence evidence) =>
@@ -98,7 +98,7 @@ public sealed class Gate(CatalogueContent catalogue)
             PainCriterion t => TrainingTests.Pain(t, ladder, evidence),
             FormCriterion t => ShownTests.Form(t, ladder, stage, read, evidence),
             ExitCriterion t => ShownTests.Exit(t, ladder, stage, read, evidence),
-            ClearCriterion t => ShownTests.Clear(t, ladder, stage, evidence.Cautions),
+            ClearCriterion t => ShownTests.Clear(t, ladder, stage, evidence.Bars),
             _ => throw new ArgumentOutOfRangeException(nameof(test), test, "No such kind of readiness test."),
         };
 
@@ -108,7 +108,7 @@ public sealed class Gate(CatalogueContent catalogue)
     {
         var worst = tests.Max(t => t.Outcome.Rank());
         if (worst == Outcome.Blocked.Rank())
-            return (GateState.Blocked, "heldTag");
+            return (GateState.Blocked, "offLimits");
         if (ladder.PerSide && stage - otherStage >= ladder.LeadLimit)
             return (GateState.Waiting, "waitsForOtherSide");
         return worst switch

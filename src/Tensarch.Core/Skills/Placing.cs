@@ -4,7 +4,7 @@ namespace Tensarch.Core.Skills;
 
 /// <summary>Where a new student might start on one side, and what each stage up to there would still ask for or add.</summary>
 /// <param name="Side">None on a bilateral ladder.</param>
-/// <param name="Highest">No start lies above it: past it is an exit or a form that was not shown here, or a tag that is held.</param>
+/// <param name="Highest">No start lies above it: past it is an exit or a form that was not shown here, or a tag that is off limits.</param>
 /// <param name="Stages">From stage 1 to the suggested one.</param>
 public sealed record StartAdvice(Side? Side, int Suggested, int Highest, IReadOnlyList<StartStage> Stages);
 
@@ -39,14 +39,14 @@ public sealed class Placing(Gate gate)
     {
         if (ladder.StartsAtOne)
             return 1;
-        var held = ladder.RequiredTags.Where(r => evidence.Cautions[r.Tag] == CautionLevel.Held).Select(r => Math.Max(1, r.FromStage - 1));
+        var barred = ladder.RequiredTags.Where(r => evidence.Bars[r.Tag] == BarLevel.OffLimits).Select(r => Math.Max(1, r.FromStage - 1));
         var unshown =
             from stage in ladder.Stages
             from test in stage.Tests
             where test is ExitCriterion or FormCriterion
             where gate.JudgeTest(test, ladder, stage.Number, side, evidence).Any(v => v.Count < v.Needed)
             select stage.Number;
-        return held.Concat(unshown).Append(ladder.Stages.Count).Min();
+        return barred.Concat(unshown).Append(ladder.Stages.Count).Min();
     }
 
     private static bool Stops(TestVerdict test) => test.Outcome != Outcome.Met && test.Test is not (ExposureCriterion or PainCriterion);

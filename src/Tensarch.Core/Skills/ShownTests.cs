@@ -2,7 +2,7 @@ using Tensarch.Core.Students;
 
 namespace Tensarch.Core.Skills;
 
-/// <summary>Judges what a coach has to see: form, and a safe way out; and the holds that nothing gets around.</summary>
+/// <summary>Judges what a coach has to see: form, and a safe way out; and the bars that nothing gets around.</summary>
 internal static class ShownTests
 {
     public static TestVerdict Form(FormCriterion test, Ladder ladder, int stage, Side? side, Evidence evidence)
@@ -71,11 +71,11 @@ internal static class ShownTests
         );
     }
 
-    public static TestVerdict Clear(ClearCriterion test, Ladder ladder, int stage, Cautions cautions)
+    public static TestVerdict Clear(ClearCriterion test, Ladder ladder, int stage, DayBars bars)
     {
-        var held = ladder.RequiredAt(stage).Where(t => cautions[t] == CautionLevel.Held).ToList();
-        return held.Count == 0
-            ? new(test, Outcome.Met, "noHolds", NextStep.Nothing)
-            : new(test, Outcome.Blocked, "tagHeld", new("resolveHold"), HeldTags: held);
+        var barred = ladder.RequiredAt(stage).Where(t => bars[t] == BarLevel.OffLimits).ToList();
+        return barred.Count == 0
+            ? new(test, Outcome.Met, "noBars", NextStep.Nothing)
+            : new(test, Outcome.Blocked, "tagOffLimits", new("liftBar"), OffLimits: barred);
     }
 }

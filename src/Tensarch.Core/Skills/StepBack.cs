@@ -31,7 +31,7 @@ public sealed class StepBack(CatalogueContent catalogue)
         var since = evidence.EnteredAt(side, stage);
         return from signal in evidence.Signals
             where signal.IsPainEvent && signal.At >= since && ladder.Regions.Contains(signal.Region!.Value)
-            where evidence.Now - signal.At <= TimeSpan.FromDays(ReviewHolds.PainWindowDays)
+            where evidence.Now - signal.At <= TimeSpan.FromDays(ReviewBars.PainWindowDays)
             group signal by signal.Region!.Value into region
             where region.Count() >= 2
             select new StepBackReason("painEvents", region.Count(), Region: region.Key);

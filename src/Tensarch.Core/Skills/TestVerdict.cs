@@ -6,7 +6,7 @@ namespace Tensarch.Core.Skills;
 /// <summary>What to do about a test, as a code with its numbers.</summary>
 /// <param name="Code">
 /// <c>nothing</c>, <c>takeReading</c>, <c>retest</c>, <c>moreTrials</c>, <c>keepTraining</c>, <c>logSessions</c>, <c>recordHold</c>,
-/// <c>recordReps</c>, <c>countAttempts</c>, <c>tickForm</c>, <c>showExit</c>, <c>trainPainFree</c>, <c>measureLegs</c>, <c>resolveHold</c>.
+/// <c>recordReps</c>, <c>countAttempts</c>, <c>tickForm</c>, <c>showExit</c>, <c>trainPainFree</c>, <c>measureLegs</c>, <c>liftBar</c>.
 /// </param>
 /// <param name="Side">The side to read, where one is.</param>
 /// <param name="NotBefore">The earliest sensible day.</param>
@@ -43,7 +43,7 @@ public sealed record TestVerdict(
     int? Needed = null,
     int? Days = null,
     IReadOnlyList<Guid>? Evidence = null,
-    IReadOnlyList<LoadTag>? HeldTags = null,
+    IReadOnlyList<LoadTag>? OffLimits = null,
     SuccessRate? Rate = null,
     DateTimeOffset? CountsUntil = null
 );

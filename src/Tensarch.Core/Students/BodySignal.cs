@@ -7,20 +7,42 @@ public enum SignalKind
     SharpPain,
     Numbness,
     HeadPressure,
+
+    /// <summary>An uncontrolled fall, without head or neck contact.</summary>
     Fall,
     FallWithHeadContact,
     BreathHeld,
     OverCeiling,
+
+    /// <summary>A pinch in a joint.</summary>
+    Pinch,
+    Pop,
+
+    /// <summary>Sudden loss of strength.</summary>
+    StrengthLost,
+
+    /// <summary>Out by the way out, safely: a lesson and no fall.</summary>
+    Bailed,
 }
 
 /// <summary>One logged signal.</summary>
 /// <param name="Region">Where; none for what has no place (a fall, held breath).</param>
 /// <param name="Side">The body side that hurts, where it has one.</param>
 /// <param name="Pain">0 to 10, where it was said.</param>
-public sealed record BodySignal(Guid Id, DateTimeOffset At, SignalKind Kind, LoadTag? Region, Side? Side, int? Pain)
+/// <param name="Drill">The drill it came with, where it is known.</param>
+public sealed record BodySignal(Guid Id, DateTimeOffset At, SignalKind Kind, LoadTag? Region, Side? Side, int? Pain, string? Drill = null)
 {
     /// <summary>A pain event is pain above this, of 10; what is sharp, a pinch or a pop is one with or without a number.</summary>
     public const int PainEventAbove = 3;
 
-    public bool IsPainEvent => Region is { } region && region.IsRegion() && (Pain > PainEventAbove || Kind == SignalKind.SharpPain);
+    /// <summary>Pain of this and more, of 10, is met as sharp pain, whatever it was called.</summary>
+    public const int SharpFrom = 6;
+
+    /// <summary>As which signal it is met.</summary>
+    public SignalKind MetAs => Kind == SignalKind.DullPain && Pain >= SharpFrom ? SignalKind.SharpPain : Kind;
+
+    public bool IsPainEvent =>
+        Region is { } region
+        && region.IsRegion()
+        && (Pain > PainEventAbove || Kind is SignalKind.SharpPain or SignalKind.Pinch or SignalKind.Pop or SignalKind.StrengthLost);
 }

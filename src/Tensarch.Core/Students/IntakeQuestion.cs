@@ -9,7 +9,7 @@ public enum TagScope
 }
 
 /// <summary>What a "yes" does to some tags.</summary>
-public sealed record CautionEffect(CautionLevel Level, TagScope Scope, IReadOnlyList<LoadTag> Tags)
+public sealed record BarEffect(BarLevel Level, TagScope Scope, IReadOnlyList<LoadTag> Tags)
 {
     public IEnumerable<LoadTag> Covers =>
         Scope switch
@@ -20,7 +20,7 @@ public sealed record CautionEffect(CautionLevel Level, TagScope Scope, IReadOnly
         };
 }
 
-/// <summary>One yes/no question of the intake screen, in plain words, with what a "yes" holds or limits.</summary>
+/// <summary>One yes/no question of the intake screen, in plain words, with what a "yes" puts off limits or makes light only.</summary>
 /// <param name="SensationCeiling">Of 10; the student's own ceiling is cut to it.</param>
 /// <param name="RampTopPercent">Ramped contractions top out here.</param>
 /// <param name="Advice">Shown at once when the answer is yes.</param>
@@ -28,7 +28,7 @@ public sealed record IntakeQuestion(
     string Key,
     string Text,
     string Label,
-    IReadOnlyList<CautionEffect> Effects,
+    IReadOnlyList<BarEffect> Effects,
     string Advice,
     int? SensationCeiling = null,
     int? RampTopPercent = null

@@ -8,14 +8,14 @@ public enum Load
     Heavy,
 }
 
-/// <summary>What a student may do with a tag today.</summary>
-public enum CautionLevel
+/// <summary>What a student may do with a tag on a day.</summary>
+public enum BarLevel
 {
     Free,
 
     /// <summary>Light loads only.</summary>
-    Limited,
+    LightOnly,
 
     /// <summary>Nothing with this tag.</summary>
-    Held,
+    OffLimits,
 }

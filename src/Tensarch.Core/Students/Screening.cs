@@ -24,14 +24,14 @@ public sealed record YesAnswer(string Question, DateTimeOffset At);
 /// <param name="Minor">Under 18 on the day, by birth date or by answer.</param>
 /// <param name="GuardianConsent">A guardian's consent is on record.</param>
 /// <param name="SensationCeiling">The coach's own ceiling for the student, of 10.</param>
-/// <param name="Clearances">All that were ever recorded: a lapsed one says why a hold is back.</param>
-public sealed record Screening(
+/// <param name="Clearances">All that were ever recorded: a lapsed one says why a bar is back.</param>
+internal sealed record Screening(
     ScreenState Screen,
     IReadOnlyCollection<YesAnswer> Yes,
     bool Minor,
     bool GuardianConsent,
     int SensationCeiling,
-    IReadOnlyList<ReviewHold> Holds,
+    IReadOnlyList<ReviewBar> Reviews,
     IReadOnlyList<Clearance> Clearances,
     DateOnly Today
 )
@@ -52,7 +52,7 @@ public sealed record Screening(
 }
 
 /// <summary>
-/// A clinician's clearance: the role (no name needed), the tags it covers, the first and the last day it holds; withdrawn early where a
+/// A clinician's clearance: the role (no name needed), the tags it covers, the first and the last day it stands; withdrawn early where a
 /// coach recorded that.
 /// </summary>
 /// <param name="RecordedAt">It speaks of what was known by then, and lifts nothing that came later.</param>
@@ -70,7 +70,7 @@ public sealed record Clearance(
 
     public bool StandsOn(DateOnly day) => From <= day && day <= Until && (WithdrawnOn is not { } withdrawn || day < withdrawn);
 
-    /// <summary>The first day on which it no longer holds; the last day of the calendar for one that was recorded until then.</summary>
+    /// <summary>The first day on which it no longer stands; the last day of the calendar for one that was recorded until then.</summary>
     public DateOnly LapsesOn =>
         WithdrawnOn is { } withdrawn && withdrawn <= Until ? withdrawn
         : Until == DateOnly.MaxValue ? Until

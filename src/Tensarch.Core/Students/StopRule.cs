@@ -20,10 +20,10 @@ public enum Ends
 /// <param name="AsksRegion">The coach names the region.</param>
 /// <param name="EasierBy">How many levels easier the rest of the drill goes on, or is offered; 0 for none.</param>
 /// <param name="Tags">What ends today, where <see cref="Ends"/> is tags.</param>
-/// <param name="HoldsRegion">A review hold on the named region.</param>
-/// <param name="Holds">A review hold on these tags.</param>
-/// <param name="ClinicianHolds">Held until a clinician's clearance.</param>
-/// <param name="ClinicianRegions">Where the named region is one of these, the clinician holds apply; always when empty.</param>
+/// <param name="BarsRegion">A review bar on the named region.</param>
+/// <param name="Bars">A review bar on these tags.</param>
+/// <param name="ClinicianBars">Off limits until a clinician's clearance.</param>
+/// <param name="ClinicianRegions">Where the named region is one of these, the clinician bars apply; always when empty.</param>
 public sealed record StopRule(
     SignalKind Signal,
     string Name,
@@ -33,8 +33,8 @@ public sealed record StopRule(
     Ends Ends,
     int EasierBy,
     IReadOnlyList<LoadTag> Tags,
-    bool HoldsRegion,
-    IReadOnlyList<LoadTag> Holds,
-    IReadOnlyList<LoadTag> ClinicianHolds,
+    bool BarsRegion,
+    IReadOnlyList<LoadTag> Bars,
+    IReadOnlyList<LoadTag> ClinicianBars,
     IReadOnlyList<LoadTag> ClinicianRegions
 );

@@ -118,15 +118,6 @@ public sealed class ReviewRow : IFact, IJudged
     public string BodyHash { get; set; } = "";
 }
 
-public enum ScreeningKind
-{
-    /// <summary>The whole screen was gone through.</summary>
-    Whole,
-
-    /// <summary>Something changed since: nothing is planned until the screen is gone through again.</summary>
-    SomethingChanged,
-}
-
 public sealed class ScreeningRow : IFact, IJudged
 {
     public Guid Id { get; set; }
@@ -150,7 +141,7 @@ public sealed class ScreeningRow : IFact, IJudged
     public string BodyHash { get; set; } = "";
 }
 
-/// <summary>A clearance that no longer holds, before its last day.</summary>
+/// <summary>A clearance that no longer stands, before its last day.</summary>
 public sealed class WithdrawalRow : IFact, IJudged
 {
     public Guid Id { get; set; }
@@ -163,7 +154,7 @@ public sealed class WithdrawalRow : IFact, IJudged
 
     public required string Reason { get; set; }
 
-    /// <summary>The first day on which it does not hold.</summary>
+    /// <summary>The first day on which it does not stand.</summary>
     public DateOnly On { get; set; }
 
     public DateTimeOffset At { get; set; }

@@ -1,3 +1,5 @@
+using Tensarch.Core.Students;
+
 namespace Tensarch.Server.Data;
 
 /// <summary>Whose rows this request sees: set once, from the signed-in coach. Without one, no studio's.</summary>
@@ -25,6 +27,8 @@ public sealed class StudioClock(TimeProvider time, StudioScope scope)
 
     public DateOnly Today => DayOf(Now);
 
+    public Moment Moment => new(Now, scope.TimeZone);
+
     /// <summary>What was done no longer ago than this is done now: a bar keeps it from being done, whatever time it names.</summary>
     private static readonly TimeSpan Live = TimeSpan.FromMinutes(10);
 
@@ -34,5 +38,5 @@ public sealed class StudioClock(TimeProvider time, StudioScope scope)
     /// <summary>The instant of a local time in the studio's time zone.</summary>
     public DateTimeOffset At(DateTime local) => new DateTimeOffset(local, scope.TimeZone.GetUtcOffset(local)).ToUniversalTime();
 
-    public DateOnly DayOf(DateTimeOffset instant) => DateOnly.FromDateTime(TimeZoneInfo.ConvertTime(instant, scope.TimeZone).DateTime);
+    public DateOnly DayOf(DateTimeOffset instant) => Moment.DayOf(instant);
 }

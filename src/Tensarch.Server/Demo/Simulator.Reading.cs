@@ -10,7 +10,7 @@ internal sealed partial class Simulator
 {
     private async Task<bool> WantsRetest(CancellationToken ct) =>
         (await Now(ct))
-            .Skills.SelectMany(s => s.Judge(gate))
+            .State.Courses.SelectMany(s => s.Judge(gate))
             .Any(v => v is { State: GateState.Retest, Next: { Code: "retest", NotBefore: { } day } } && day <= Clock.Today);
 
     /// <summary>Everything at the baseline; later what the present gates read. Holds are tried twice, five minutes apart.</summary>
@@ -21,7 +21,7 @@ internal sealed partial class Simulator
         var started = who.Skills.Where(s => s.From is null).Select(s => s.Skill).ToHashSet();
         var begins = who.Skills.Where(s => s.From is not null).SelectMany(s => catalogue.MeasuresOf(catalogue.NewestLadder(s.Skill)!));
         await Take(
-            !baseline && standing.Skills.Count > 0 ? Wanted(standing)
+            !baseline && standing.State.Courses.Count > 0 ? Wanted(standing)
                 : started.Count == 0 ? body.Measures
                 : body.Measures.Except(begins.Select(m => m.Key)),
             at,
@@ -31,8 +31,8 @@ internal sealed partial class Simulator
 
     private async Task Take(IEnumerable<string> measures, DateTimeOffset at, CancellationToken ct)
     {
-        var cautions = (await Now(ct)).Cautions;
-        foreach (var measure in measures.Distinct().Select(catalogue.Measure).Where(m => m.HeldBy(cautions) is null).ToList())
+        var bars = (await Now(ct)).Bars;
+        foreach (var measure in measures.Distinct().Select(catalogue.Measure).Where(m => m.BarredBy(bars) is null).ToList())
         foreach (var range in body.Of(measure.Key).ToList())
         {
             var times = measure.Kind == MeasureKind.Hold ? 2 : 1;
@@ -71,7 +71,7 @@ internal sealed partial class Simulator
 
     private IEnumerable<string> Wanted(Standing standing) =>
         standing
-            .Skills.SelectMany(s =>
+            .State.Courses.SelectMany(s =>
                 s.Judge(gate).SelectMany(v => v.Tests).Select(t => t.Test.ReadMeasure).Append(s.Compare(catalogue)?.Measure)
             )
             .OfType<string>();

@@ -154,7 +154,7 @@ internal sealed partial class Simulator(
         if (starts.Shown)
             await Show(ladder, starts.Stages!.Min(), ct);
         Written();
-        var evidence = (await Now(ct)).For(ladder);
+        var evidence = (await Now(ct)).State.For(ladder);
         var placing = new Placing(gate);
         var courses = ladder.Courses.Select(
             (side, i) => new CourseStart(NewId(), side, starts.Stages?[i] ?? placing.Suggest(ladder, side, evidence).Suggested)
@@ -248,7 +248,7 @@ internal sealed partial class Simulator(
         {
             var standing = await Now(ct);
             var open = standing
-                .Skills.SelectMany(s => s.Judge(gate).Select(v => (Skill: s, Verdict: v)))
+                .State.Courses.SelectMany(s => s.Judge(gate).Select(v => (Skill: s, Verdict: v)))
                 .FirstOrDefault(s => s.Verdict.State == GateState.Open || OnlyShowing(s.Verdict));
             if (open.Skill is not { } skill)
                 return;

@@ -74,28 +74,28 @@ public sealed record ReadingPage(IReadOnlyList<ReadingView> Readings, string? Ne
 
 /// <summary>What may be read on one student today.</summary>
 /// <param name="Needs">What the next gates still need; the baseline before the student is on a ladder.</param>
-/// <param name="Held">Measures that a caution keeps off the bench.</param>
+/// <param name="Barred">Measures that a bar keeps off the bench.</param>
 public sealed record BenchResponse(
     Guid StudentId,
     bool Screened,
     bool OnLadder,
     SittingOffer Needs,
     IReadOnlyList<SittingOffer> Batteries,
-    IReadOnlyList<HeldMeasure> Held,
+    IReadOnlyList<BarredMeasure> Barred,
     IReadOnlyList<OpenSitting> Open
 );
 
 /// <param name="Items">In the order in which they would be read.</param>
-/// <param name="LeftOut">Held by a caution, and never offered.</param>
+/// <param name="LeftOut">Barred, and never offered.</param>
 public sealed record SittingOffer(
     string Scope,
     string? Name,
     IReadOnlyList<SittingItem> Items,
-    IReadOnlyList<HeldMeasure> LeftOut,
+    IReadOnlyList<BarredMeasure> LeftOut,
     int PositionChanges
 );
 
-public sealed record HeldMeasure(string Measure, LoadTag Tag);
+public sealed record BarredMeasure(string Measure, LoadTag Tag);
 
 public sealed record OpenSitting(Guid Id, string Scope, DateTimeOffset StartedAt, string By, int Taken, int Asked);
 
@@ -121,7 +121,7 @@ public sealed record SittingView(
     double BreathSeconds,
     IReadOnlyList<BlockKind> Blocks,
     IReadOnlyList<SittingPart> Items,
-    IReadOnlyList<HeldMeasure> LeftOut
+    IReadOnlyList<BarredMeasure> LeftOut
 );
 
 public sealed record SittingPart(string Measure, string? Level, Warmth Warmth, int Asks, IReadOnlyList<SittingSide> Sides);

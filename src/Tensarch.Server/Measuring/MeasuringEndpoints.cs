@@ -204,13 +204,13 @@ public static class MeasuringEndpoints
         var standing = (await standings.Of(studentId, ct))!;
         var gate = new Gate(catalogue);
         var lines =
-            from followed in standing.Skills
+            from followed in standing.State.Courses
             from verdict in followed.Judge(gate)
             from test in verdict.Tests
             let rom = test.Test as RomCriterion
             where rom is not null && rom.Measure == measure && rom.Warmth == read && rom.Level == level && test.Threshold is not null
             select new BenchNeed(
-                followed.Row.Skill,
+                followed.Skill,
                 test.ReadOn ?? verdict.Side,
                 verdict.Stage,
                 rom.Comparison,

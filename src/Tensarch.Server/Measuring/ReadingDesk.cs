@@ -42,9 +42,9 @@ public sealed class ReadingDesk(
         var (measure, _, _, _, _, unlikely) = prepared.Value;
         if (unlikely is not null && !request.Confirmed)
             return Problem.Of("unlikely", "trials", ("median", unlikely.Median), ("limit", unlikely.Limit));
-        // What was read before is a fact; what a caution holds is not read now.
-        if (clock.IsLive(request.TakenAt) && measure.HeldBy((await standings.Of(studentId, ct))!.Cautions) is not null)
-            return Problem.Of("heldTag", "measure");
+        // What was read before is a fact; what is barred is not read now.
+        if (clock.IsLive(request.TakenAt) && measure.BarredBy((await standings.Of(studentId, ct))!.Bars) is not null)
+            return Problem.Of("offLimits", "measure");
         if (request.SittingId is { } sitting && !await db.Sittings.AnyAsync(s => s.Id == sitting && s.StudentId == studentId, ct))
             return Problem.Of("unknownSitting", "sittingId");
 
@@ -57,7 +57,7 @@ public sealed class ReadingDesk(
         return (row, await db.SaveFact(appended, ct));
     }
 
-    /// <summary>A retry is answered from what was stored, whatever the clock and the cautions say by now.</summary>
+    /// <summary>A retry is answered from what was stored, whatever the clock and the bars say by now.</summary>
     private async Task<Result<(ReadingRow, Appended)>?> Known(Guid studentId, ReadingRequest request, CancellationToken ct)
     {
         var stored = await db.Readings.AsNoTracking().FirstOrDefaultAsync(r => r.Id == request.Id, ct);

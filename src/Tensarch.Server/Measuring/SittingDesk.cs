@@ -16,11 +16,11 @@ public sealed class SittingDesk(TensarchDb db, CatalogueContent catalogue, Studi
     private const int LookBackDays = 400;
     private const int LongestDraft = 8000;
 
-    /// <summary>What a scope would read on this student today, held measures left out.</summary>
+    /// <summary>What a scope would read on this student today, barred measures left out.</summary>
     public SittingOffer Offer(Standing standing, string scope, string? name, IEnumerable<SittingItem> wanted)
     {
         var all = wanted.ToList();
-        var leftOut = Held(all.Select(i => i.Measure).Distinct(), standing.Cautions);
+        var leftOut = Barred(all.Select(i => i.Measure).Distinct(), standing.Bars);
         var items = SittingOrder.Of(all.Where(i => leftOut.All(h => h.Measure != i.Measure)), catalogue.MeasuresByKey, catalogue.Positions);
         return new(scope, name, items, leftOut, SittingOrder.Changes(items, catalogue.MeasuresByKey));
     }
@@ -29,8 +29,8 @@ public sealed class SittingDesk(TensarchDb db, CatalogueContent catalogue, Studi
     public IReadOnlyList<SittingItem> Needs(Standing standing)
     {
         var gate = new Gate(catalogue);
-        return standing.Skills.Count > 0
-            ? MeasureNeeds.Of(standing.Skills.SelectMany(s => s.Judge(gate)), catalogue)
+        return standing.State.Courses.Count > 0
+            ? MeasureNeeds.Of(standing.State.Courses.SelectMany(s => s.Judge(gate)), catalogue)
             : [.. Wanted(standing).SelectMany(l => MeasureNeeds.Baseline(l, catalogue)).Distinct()];
     }
 
@@ -43,12 +43,12 @@ public sealed class SittingDesk(TensarchDb db, CatalogueContent catalogue, Studi
         return goals.Count > 0 ? goals : [catalogue.Skills[0]];
     }
 
-    public IReadOnlyList<HeldMeasure> Held(IEnumerable<string> keys, Cautions cautions) =>
+    public IReadOnlyList<BarredMeasure> Barred(IEnumerable<string> keys, DayBars bars) =>
         [
             .. from key in keys
-            let tag = catalogue.Measure(key).HeldBy(cautions)
+            let tag = catalogue.Measure(key).BarredBy(bars)
             where tag is not null
-            select new HeldMeasure(key, tag.Value),
+            select new BarredMeasure(key, tag.Value),
         ];
 
     public IEnumerable<SittingItem> ItemsOf(IEnumerable<string> keys) =>
@@ -72,7 +72,7 @@ public sealed class SittingDesk(TensarchDb db, CatalogueContent catalogue, Studi
             : [];
         var offer = Offer(standing, request.Scope, null, warm.Concat(cold));
         if (offer.Items.Count == 0)
-            return Problem.Of(offer.LeftOut.Count > 0 ? "heldTag" : "nothingToRead", "measures");
+            return Problem.Of(offer.LeftOut.Count > 0 ? "offLimits" : "nothingToRead", "measures");
         var row = new SittingRow
         {
             Id = request.Id,
@@ -165,10 +165,10 @@ public sealed class SittingDesk(TensarchDb db, CatalogueContent catalogue, Studi
             .ToListAsync(ct);
         var drafts = await db.Drafts.AsNoTracking().Where(d => d.SittingId == sitting.Id).ToDictionaryAsync(d => d.Slot, ct);
         var needs = Needed(standing);
-        var held = Held(keys, standing.Cautions);
+        var barred = Barred(keys, standing.Bars);
         var (student, blocks) = (standing.Student, await measures.Blocks(ct));
         var parts = new List<SittingPart>();
-        foreach (var item in items.Where(i => held.All(h => h.Measure != i.Measure)))
+        foreach (var item in items.Where(i => barred.All(h => h.Measure != i.Measure)))
         {
             var measure = (await measures.Find(item.Measure, ct))!;
             parts.Add(new(item.Measure, item.Level, item.Warmth, item.Asks, [.. Sides(measure, item)]));
@@ -185,7 +185,7 @@ public sealed class SittingDesk(TensarchDb db, CatalogueContent catalogue, Studi
             student.BreathSeconds,
             blocks,
             parts,
-            held
+            barred
         );
 
         IEnumerable<SittingSide> Sides(Measure measure, SittingItem item) =>
@@ -210,7 +210,7 @@ public sealed class SittingDesk(TensarchDb db, CatalogueContent catalogue, Studi
                 previous is null ? null : ReadingViews.ToView(previous),
                 previous is null ? null : Band(measure, previous, item.Asks),
                 [
-                    .. (standing.Facts with { Standard = student.SplitStandard })
+                    .. (standing.State.Evidence with { Standard = student.SplitStandard })
                         .Of(measure, side, item.Warmth, level)
                         .Where(r => !r.Disqualified && clock.Now - r.At <= TimeSpan.FromDays(measure.ShelfDays))
                         .OrderByDescending(r => r.At)
@@ -243,7 +243,7 @@ public sealed class SittingDesk(TensarchDb db, CatalogueContent catalogue, Studi
         var gate = new Gate(catalogue);
         return
         [
-            .. from followed in standing.Skills
+            .. from followed in standing.State.Courses
             from verdict in followed.Judge(gate)
             from test in verdict.Tests
             where test is { Test: RomCriterion, Threshold: not null }
@@ -254,7 +254,7 @@ public sealed class SittingDesk(TensarchDb db, CatalogueContent catalogue, Studi
                 rom.Level,
                 rom.Warmth,
                 new BenchNeed(
-                    followed.Row.Skill,
+                    followed.Skill,
                     verdict.Side,
                     verdict.Stage,
                     rom.Comparison,

@@ -32,10 +32,10 @@ public static class SittingEndpoints
             new BenchResponse(
                 studentId,
                 standing.Screened,
-                standing.Skills.Count > 0,
+                standing.State.Courses.Count > 0,
                 desk.Offer(standing, "needs", null, desk.Needs(standing)),
                 [.. catalogue.Batteries.Select(b => desk.Offer(standing, b.Key, b.Name, desk.ItemsOf(b.Measures)))],
-                desk.Held(catalogue.Measures.Select(m => m.Key), standing.Cautions),
+                desk.Barred(catalogue.Measures.Select(m => m.Key), standing.Bars),
                 await desk.Open(studentId, ct)
             )
         );

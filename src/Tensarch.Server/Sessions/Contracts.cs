@@ -16,7 +16,7 @@ public sealed record SessionLine(
 );
 
 /// <summary>One session as it stands on the sheet.</summary>
-/// <param name="NowHeld">Drills that a caution set since then holds: the session is to be made again.</param>
+/// <param name="NowBarred">Drills that a caution set since then holds: the session is to be made again.</param>
 public sealed record SessionSheet(
     Guid Id,
     Guid StudentId,
@@ -27,7 +27,7 @@ public sealed record SessionSheet(
     SessionPlan Plan,
     IReadOnlyList<SheetPart> Parts,
     IReadOnlyList<DoneSet> Done,
-    IReadOnlyList<string> NowHeld,
+    IReadOnlyList<string> NowBarred,
     int SensationCeiling
 );
 
@@ -80,5 +80,5 @@ public sealed record SignalFact(
 );
 
 /// <param name="Clashes">Ids that another fact has already; these were not stored.</param>
-/// <param name="NowHeld">Drills of this session that are held from now on: the runner stops them.</param>
-public sealed record FactsResponse(int Stored, int SameAgain, IReadOnlyList<Guid> Clashes, IReadOnlyList<string> NowHeld);
+/// <param name="NowBarred">Drills of this session that are held from now on: the runner stops them.</param>
+public sealed record FactsResponse(int Stored, int SameAgain, IReadOnlyList<Guid> Clashes, IReadOnlyList<string> NowBarred);

@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Tensarch.Core;
 using Tensarch.Core.Catalogue;
+using Tensarch.Core.Sessions;
 using Tensarch.Server.Data;
 
 namespace Tensarch.Server.Sessions;

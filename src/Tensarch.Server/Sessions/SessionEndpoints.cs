@@ -101,8 +101,8 @@ public static class SessionEndpoints
                             g.Max(s => s.Quality)
                         )),
                 ],
-                row.EndedAt is null ? desk.NowHeld(plan, standing.Cautions) : [],
-                standing.Cautions.SensationCeiling
+                row.EndedAt is null ? desk.NowBarred(plan, standing.Bars) : [],
+                standing.Bars.SensationCeiling
             )
         );
     }
@@ -123,15 +123,15 @@ public static class SessionEndpoints
         var standing = (await standings.Of(row.StudentId, ct))!;
         if (desk.Read(row) is not { } plan)
             return Problems.Of(409, "planUnreadable");
-        if (desk.NowHeld(plan, standing.Cautions).Count > 0)
-            return Problems.Of(409, "planHeld");
+        if (desk.NowBarred(plan, standing.Bars).Count > 0)
+            return Problems.Of(409, "planBarred");
         return TypedResults.Ok(
             new PackResponse(
                 row.Id,
                 row.StudentId,
                 standing.Student.Name,
                 clock.Now + SessionPack.Life,
-                SessionPack.Of(plan, standing.Cautions, catalogue)
+                SessionPack.Of(plan, standing.Bars, catalogue)
             )
         );
     }
@@ -152,7 +152,7 @@ public static class SessionEndpoints
             return Problems.Unprocessable(logged.Problems);
         var row = await db.Sessions.AsNoTracking().SingleAsync(s => s.Id == sessionId, ct);
         var standing = (await standings.Of(row.StudentId, ct))!;
-        var response = logged.Value with { NowHeld = plans.Read(row) is { } plan ? plans.NowHeld(plan, standing.Cautions) : [] };
+        var response = logged.Value with { NowBarred = plans.Read(row) is { } plan ? plans.NowBarred(plan, standing.Bars) : [] };
         return response.Clashes.Count > 0 ? TypedResults.Conflict(response) : TypedResults.Ok(response);
     }
 }

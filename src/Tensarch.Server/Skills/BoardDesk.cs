@@ -131,7 +131,7 @@ public sealed partial class BoardDesk(
             if (standing is not null)
             {
                 foreach (var row in own)
-                    if (standing.On(row.Skill) is { } skill)
+                    if (standing.State.On(row.Skill) is { } skill)
                         Write(row, skill);
                     else
                         WriteUnreadable(row);
@@ -153,20 +153,20 @@ public sealed partial class BoardDesk(
         return line;
     }
 
-    /// <summary>Among those that are held: nothing is decided on it.</summary>
+    /// <summary>Among those that are barred: nothing is decided on it.</summary>
     private void WriteUnreadable(BoardRow row) =>
         (row.Group, row.Rank, row.LineJson, row.DueAt) = (ReadinessGroup.Blocked, 0, "", Midnight());
 
     [LoggerMessage(Level = LogLevel.Error, Message = "Where student {Student} stands cannot be worked out; their lines say so.")]
     private partial void CouldNot(Exception e, Guid student);
 
-    private void Write(BoardRow row, SkillStanding skill)
+    private void Write(BoardRow row, Course skill)
     {
         var verdict = gate.Judge(skill.Ladder, row.Side, skill.Evidence);
         var plateau = readiness.PlateauOf(verdict, skill.Evidence);
         var entered = skill.Evidence.EnteredAt(row.Side, verdict.Stage);
         var line = new BoardLine(
-            skill.Row.Skill,
+            skill.Skill,
             skill.Ladder.Name,
             SideSummary.Of(skill.Ladder, verdict),
             Readiness.GroupOf(verdict, plateau),
@@ -200,5 +200,5 @@ public sealed partial class BoardDesk(
         return verdict.CountsUntil is { } until && until > clock.Now && until < midnight ? until.AddTicks(1) : midnight;
     }
 
-    private DateTimeOffset Midnight() => clock.At(clock.Today.AddDays(1).ToDateTime(TimeOnly.MinValue));
+    private DateTimeOffset Midnight() => clock.Moment.StartOf(clock.Today.AddDays(1));
 }

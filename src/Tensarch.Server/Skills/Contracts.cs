@@ -45,12 +45,12 @@ public sealed record SkillSummary(
     bool? Compared
 )
 {
-    public static SkillSummary Of(SkillStanding skill, Gate gate, CatalogueContent catalogue)
+    public static SkillSummary Of(Course skill, Gate gate, CatalogueContent catalogue)
     {
         var verdicts = skill.Judge(gate);
         var comparison = skill.Compare(catalogue);
         return new(
-            skill.Row.Skill,
+            skill.Skill,
             skill.Ladder.Name,
             [.. skill.Ladder.Stages.Select(s => new StageName(s.Number, s.Name))],
             [.. verdicts.Select(v => SideSummary.Of(skill.Ladder, v))],
@@ -97,10 +97,6 @@ public sealed record SideGate(
     Plateau? Plateau,
     DateTimeOffset? EnteredAt
 );
-
-/// <param name="Difference">Right minus left, in the measure's unit; none before both were read.</param>
-/// <param name="Mdc95">None for holds, which have no standard error.</param>
-public sealed record SideComparison(string Measure, double? Difference, double? Mdc95, Side? Weaker);
 
 /// <summary>The tests of any stage, judged today, for whoever looks at its stone.</summary>
 public sealed record StageTests(int Stage, Side? Side, IReadOnlyList<TestVerdict> Tests);

@@ -18,12 +18,12 @@ public sealed class EvidenceDesk(TensarchDb db, CatalogueContent catalogue, Stud
         };
 
     private bool MayBeTried(ReadinessTest test, Ladder ladder, int stage, Standing standing) =>
-        new Gate(catalogue).MayBeTried(test, ladder, stage, standing.Cautions);
+        new Gate(catalogue).MayBeTried(test, ladder, stage, standing.Bars);
 
-    private Problem Held(object row)
+    private Problem Barred(object row)
     {
         db.Entry(row).State = EntityState.Detached;
-        return Problem.Of("heldTag", "skill");
+        return Problem.Of("offLimits", "skill");
     }
 
     public async Task<Result<Appended>> TickForm(Standing standing, Ladder ladder, FormCheckRequest request, CancellationToken ct)
@@ -52,7 +52,7 @@ public sealed class EvidenceDesk(TensarchDb db, CatalogueContent catalogue, Stud
         var shown = tests.Where(t => ItemsOf(t).Any(i => request.Ticked.Contains(i.Key)));
         var appended = await db.FormChecks.AddFact(row, new { studentId, request }, ct);
         return appended == Appended.Stored && shown.Any(t => !MayBeTried(t, ladder, request.Stage, standing))
-            ? Held(row)
+            ? Barred(row)
             : await db.SaveFact(appended, ct);
     }
 
@@ -80,7 +80,7 @@ public sealed class EvidenceDesk(TensarchDb db, CatalogueContent catalogue, Stud
         };
         var appended = await db.ExitChecks.AddFact(row, new { studentId, request }, ct);
         return appended == Appended.Stored && !MayBeTried(exit, ladder, request.Stage, standing)
-            ? Held(row)
+            ? Barred(row)
             : await db.SaveFact(appended, ct);
     }
 
@@ -110,12 +110,12 @@ public sealed class EvidenceDesk(TensarchDb db, CatalogueContent catalogue, Stud
             By = scope.UserId,
         };
         var appended = await db.Sets.AddFact(row, new { studentId, request }, ct);
-        // What was done before is a fact; what a caution holds is not done now.
+        // What was done before is a fact; what is barred is not done now.
         return
             appended == Appended.Stored
             && clock.IsLive(request.At)
-            && !catalogue.Drill(request.Drill).MayBeDone(request.Variant, standing.Cautions)
-            ? Held(row)
+            && !catalogue.Drill(request.Drill).MayBeDone(request.Variant, standing.Bars)
+            ? Barred(row)
             : await db.SaveFact(appended, ct);
     }
 

@@ -93,9 +93,9 @@ internal static class LadderTrials
 
     private static IEnumerable<VerdictChange> Changes(Standing standing, Ladder ladder, Gate gate)
     {
-        if (standing.On(ladder.Skill) is not { } on)
+        if (standing.State.On(ladder.Skill) is not { } on)
             yield break;
-        var under = standing.For(ladder);
+        var under = standing.State.For(ladder);
         foreach (var side in ladder.Courses)
         {
             var now = gate.Judge(on.Ladder, side, on.Evidence);

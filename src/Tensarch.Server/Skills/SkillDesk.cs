@@ -18,10 +18,10 @@ public sealed class SkillDesk(TensarchDb db, CatalogueContent catalogue, StudioL
         var ladder = request.LadderKey is { } key ? await ladders.Find(key, request.LadderVersion ?? 1, ct) : shipped;
         if (ladder is null || ladder.Skill != shipped.Key)
             return Problem.Of("unknownLadder", "ladderKey");
-        if (standing.On(shipped.Key) is { } on)
-            return on.Row.Id == request.Id ? await Again(request, ct) : Problem.Of("alreadyOnLadder", "skill");
+        if (standing.State.On(shipped.Key) is { } on)
+            return on.Enrolment.Id == request.Id ? await Again(request, ct) : Problem.Of("alreadyOnLadder", "skill");
 
-        var evidence = standing.For(ladder);
+        var evidence = standing.State.For(ladder);
         var problems = CheckStart(request, ladder, evidence);
         if (problems.Count > 0)
             return problems;
@@ -78,7 +78,7 @@ public sealed class SkillDesk(TensarchDb db, CatalogueContent catalogue, StudioL
         return await db.Decisions.AnyAsync(d => d.Id == first && d.BodyHash == hash, ct) ? Appended.SameAgain : Appended.Clash;
     }
 
-    public async Task<Result<Appended>> Decide(Standing standing, SkillStanding skill, DecisionRequest request, CancellationToken ct)
+    public async Task<Result<Appended>> Decide(Standing standing, Course skill, DecisionRequest request, CancellationToken ct)
     {
         if (!skill.Ladder.Courses.Contains(request.Side))
             return Problem.Of("coursesDoNotFit", "side");
@@ -100,13 +100,13 @@ public sealed class SkillDesk(TensarchDb db, CatalogueContent catalogue, StudioL
     }
 
     /// <summary>Moves a student to another version, or to another ladder, of the skill: a decision for each course, and no way up.</summary>
-    public async Task<Result<Appended>> Move(Standing standing, SkillStanding skill, SkillMove request, CancellationToken ct)
+    public async Task<Result<Appended>> Move(Standing standing, Course skill, SkillMove request, CancellationToken ct)
     {
         if (await ladders.Find(request.LadderKey, request.LadderVersion, ct) is not { } to || to.Skill != skill.Ladder.Skill)
             return Problem.Of("unknownLadder", "ladderKey");
         if (!SameCourses(to, request.Courses))
             return Problem.Of("coursesDoNotFit", "courses");
-        if (skill.Row.LadderKey == to.Key && skill.Row.LadderVersion == to.Version)
+        if (skill.Ladder.Key == to.Key && skill.Ladder.Version == to.Version)
             return await AlreadyMoved(standing, request, ct);
         var problems = new List<Problem>();
         foreach (var (index, course) in request.Courses.Index())
@@ -132,7 +132,7 @@ public sealed class SkillDesk(TensarchDb db, CatalogueContent catalogue, StudioL
             db.ChangeTracker.Clear();
             return problems;
         }
-        var follows = await db.Skills.SingleAsync(s => s.Id == skill.Row.Id, ct);
+        var follows = await db.Skills.SingleAsync(s => s.Id == skill.Enrolment.Id, ct);
         (follows.LadderKey, follows.LadderVersion) = (to.Key, to.Version);
         return await db.SaveFact(Appended.Stored, ct);
     }

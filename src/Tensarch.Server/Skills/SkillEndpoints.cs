@@ -48,7 +48,7 @@ public static class SkillEndpoints
         CancellationToken ct
     )
     {
-        if ((await standings.Of(studentId, ct))!.On(skill) is not { } on)
+        if ((await standings.Of(studentId, ct))!.State.On(skill) is not { } on)
             return Problems.Of(404, "notOnLadder");
         var newest =
             catalogue.NewestLadder(on.Ladder.Key)?.Version
@@ -57,17 +57,17 @@ public static class SkillEndpoints
         return TypedResults.Ok(Page(on, newest, catalogue));
     }
 
-    private static SkillPage Page(SkillStanding skill, int newest, CatalogueContent catalogue)
+    private static SkillPage Page(Course skill, int newest, CatalogueContent catalogue)
     {
         var (gate, stepBack, readiness, ladder) = (new Gate(catalogue), new StepBack(catalogue), new Readiness(catalogue), skill.Ladder);
         var verdicts = skill.Judge(gate);
         return new(
-            skill.Row.Skill,
+            skill.Skill,
             ladder,
             newest,
-            skill.Row.Approach,
+            skill.Enrolment.Approach,
             skill.Evidence.Standard,
-            skill.Row.StartedAt,
+            skill.Enrolment.StartedAt,
             Arch.Of(ladder, verdicts),
             [.. verdicts.Select(v => SideOf(v, skill, stepBack, readiness))],
             skill.Compare(catalogue),
@@ -79,7 +79,7 @@ public static class SkillEndpoints
         );
     }
 
-    private static SideGate SideOf(GateVerdict verdict, SkillStanding skill, StepBack stepBack, Readiness readiness)
+    private static SideGate SideOf(GateVerdict verdict, Course skill, StepBack stepBack, Readiness readiness)
     {
         var plateau = readiness.PlateauOf(verdict, skill.Evidence);
         var entered = skill.Evidence.EnteredAt(verdict.Side, verdict.Stage);
@@ -113,7 +113,7 @@ public static class SkillEndpoints
         var ladder = ladderKey is null ? catalogue.NewestLadder(skill) : await ladders.Find(ladderKey, version ?? 1, ct);
         if (ladder is null || ladder.Skill != skill)
             return Problems.NotFound();
-        var evidence = (await standings.Of(studentId, ct, ladder))!.For(ladder);
+        var evidence = (await standings.Of(studentId, ct, ladder))!.State.For(ladder);
         var placing = new Placing(new Gate(catalogue));
         return TypedResults.Ok(new PlacementResponse(ladder, [.. ladder.Courses.Select(side => placing.Suggest(ladder, side, evidence))]));
     }
@@ -210,13 +210,13 @@ public static class SkillEndpoints
         Guid studentId,
         string skill,
         Standings standings,
-        Func<Standing, SkillStanding, Task<Result<Appended>>> append,
+        Func<Standing, Course, Task<Result<Appended>>> append,
         Guid id,
         CancellationToken ct
     )
     {
         var standing = (await standings.Of(studentId, ct))!;
-        if (standing.On(skill) is not { } on)
+        if (standing.State.On(skill) is not { } on)
             return Problems.Of(404, "notOnLadder");
         var result = await append(standing, on);
         return result.IsOk

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Tensarch.Core.Catalogue;
+using Tensarch.Core.Sessions;
 using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
 using Tensarch.Server.Data;
@@ -8,7 +9,7 @@ using Tensarch.Server.Sessions;
 
 namespace Tensarch.Server.Skills;
 
-/// <summary>Reads the facts of some students in a fixed number of queries, bounded in time, and lays them out for the core.</summary>
+/// <summary>Reads the facts of some students in a fixed number of queries, bounded in time, and hands them to the core.</summary>
 public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioLadders ladders, StudioClock clock)
 {
     /// <summary>Longest look back for readings, sets and sessions: well past every shelf life and every break that changes a plan.</summary>
@@ -32,16 +33,16 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
             .Concat(catalogue.Skills)
             .Append(also)
             .OfType<Ladder>();
-        var facts = await Read(ids, skills, TestedDrills(judgedUnder), ct);
-        return [.. students.Select(student => Lay(student, facts))];
+        var rows = await Read(ids, skills, TestedDrills(judgedUnder), ct);
+        return [.. students.Select(student => Lay(student, rows))];
     }
 
     /// <summary>Drills whose rounds a test reads: the rounds of all others are not looked at.</summary>
     private static List<string> TestedDrills(IEnumerable<Ladder> ladders) =>
         [.. ladders.Distinct().SelectMany(l => l.Stages).SelectMany(s => s.Tests).Select(t => t.ReadDrill).OfType<string>().Distinct()];
 
-    /// <summary>The facts of all of them, by student.</summary>
-    private sealed record Facts(
+    /// <summary>What is stored of all of them, by student.</summary>
+    private sealed record Rows(
         ILookup<Guid, SkillRow> Skills,
         ILookup<Guid, DecisionLine> Decisions,
         ILookup<Guid, AnswerRow> Answers,
@@ -54,15 +55,14 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
         ILookup<Guid, SignalRow> Signals,
         ILookup<Guid, FormCheckRow> Forms,
         ILookup<Guid, ExitCheckRow> Exits,
-        ILookup<Guid, TrainedSession> Sessions,
-        IReadOnlyDictionary<Guid, DateOnly?> LastSessionOn
+        ILookup<Guid, TrainedSession> Sessions
     );
 
     private sealed record DecisionLine(Guid StudentId, string Skill, StageDecision Decision);
 
     private sealed record SetLine(Guid StudentId, LoggedSet Set);
 
-    private async Task<Facts> Read(List<Guid> ids, List<SkillRow> skills, List<string> testedDrills, CancellationToken ct)
+    private async Task<Rows> Read(List<Guid> ids, List<SkillRow> skills, List<string> testedDrills, CancellationToken ct)
     {
         var since = clock.Now.AddDays(-WindowDays);
         return new(
@@ -110,11 +110,27 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
             ),
             // A way out that was shown stays shown, however long ago.
             (await db.ExitChecks.AsNoTracking().Where(e => ids.Contains(e.StudentId)).ToListAsync(ct)).ToLookup(e => e.StudentId),
-            (
+            (await SessionsOf(ids, since, ct)).ToLookup(s => s.StudentId, s => s.Session)
+        );
+    }
+
+    private sealed record SessionLine(Guid StudentId, TrainedSession Session);
+
+    /// <summary>Those of late, and the newest ones however old: no look back cuts a break.</summary>
+    private async Task<List<SessionLine>> SessionsOf(List<Guid> ids, DateTimeOffset since, CancellationToken ct) =>
+        [
+            .. (
                 await db
                     .Sessions.AsNoTracking()
-                    .Where(s => ids.Contains(s.StudentId) && s.StartedAt >= since)
-                    .OrderBy(s => s.StartedAt)
+                    .Where(s => ids.Contains(s.StudentId) && s.StartedAt != null)
+                    .Where(s =>
+                        s.StartedAt >= since
+                        || db.Sessions.Where(n => n.StudentId == s.StudentId && n.StartedAt != null)
+                            .OrderByDescending(n => n.StartedAt)
+                            .Take(StudentFacts.NewestSessions)
+                            .Select(n => n.Id)
+                            .Contains(s.Id)
+                    )
                     .Select(s => new
                     {
                         s.Id,
@@ -126,135 +142,73 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
                         s.Worked,
                     })
                     .ToListAsync(ct)
-            ).Select(s => new TrainedSession(s.Id, s.StudentId, s.Skill, s.StartedAt!.Value, s.StartedOn!.Value, s.FirstSide, [.. s.Worked.Select(WorkedDrill.Parse).OfType<WorkedDrill>()])).ToLookup(s => s.StudentId),
-            // A break is as long as it is: no look back cuts it.
-            await db
-                .Students.Where(s => ids.Contains(s.Id))
-                .Select(s => new
-                {
+            ).Select(s => new SessionLine(
+                s.StudentId,
+                new(
                     s.Id,
-                    Last = db
-                        .Sessions.Where(x => x.StudentId == s.Id && x.StartedAt != null)
-                        .OrderByDescending(x => x.StartedAt)
-                        .Select(x => x.StartedOn)
-                        .FirstOrDefault(),
-                })
-                .ToDictionaryAsync(s => s.Id, s => s.Last, ct)
-        );
-    }
-
-    /// <summary>What was worked in a session, as sets without their numbers: enough for exposure.</summary>
-    private static IEnumerable<LoggedSet> WorkOf(TrainedSession session) =>
-        session.Worked.Select(w => new LoggedSet(
-            session.Id,
-            session.Id,
-            session.StartedAt,
-            session.StartedOn,
-            w.Drill,
-            w.Variant,
-            w.Side,
-            null,
-            null,
-            null
-        ));
-
-    private Standing Lay(StudentRow student, Facts facts)
-    {
-        var (id, today) = (student.Id, clock.Today);
-        var readings = facts.Readings[id].Where(SoundReadings.IsSound).ToList();
-        var sets = facts.Sets[id].Select(s => s.Set).Where(s => s.Seconds is null or (>= 0 and <= FactsRequest.LongestSeconds)).ToList();
-        var leftOut = facts.Readings[id].Count() - readings.Count + facts.Sets[id].Count() - sets.Count;
-        var answers = facts.Answers[id].GroupBy(a => a.Question).ToDictionary(g => g.Key, g => g.Last());
-        var screen = Screen([.. facts.Screenings[id]], catalogue.Questions.All(q => answers.ContainsKey(q.Key)), today);
-        var sessions = facts.Sessions[id].ToList();
-        var signals = facts
-            .Signals[id]
-            .Select(s => new BodySignal(s.Id, s.At, s.Kind, s.Region, s.Side, s.Pain))
-            .Concat(readings.SelectMany(PainOf))
-            .OrderBy(s => s.At)
-            .ToList();
-        var reviews = facts.Reviews[id].Select(r => new HoldReview(r.Tag, r.At)).ToList();
-        var holds = ReviewHolds.From(catalogue.StopRules, signals, reviews, [.. sessions.Select(s => s.StartedAt)], clock.DayOf);
-        var withdrawn = facts.Withdrawals[id].ToDictionary(w => w.ClearanceId, w => w.On);
-        var clearances = facts
-            .Clearances[id]
-            .Select(c =>
-                (c, new Clearance(c.Id, c.Role, c.Tags, c.From, c.Until, c.At, withdrawn.TryGetValue(c.Id, out var on) ? on : null))
-            )
-            .ToList();
-        var cautions = Cautions.Of(
-            catalogue.Questions,
-            new(
-                screen.State,
-                [.. answers.Values.Where(a => a.Yes).Select(a => new YesAnswer(a.Question, a.At))],
-                IsMinor(student, answers, today),
-                student.GuardianConsentOn is not null,
-                student.SensationCeiling,
-                holds,
-                [.. clearances.Select(c => c.Item2)],
-                today
-            )
-        );
-        var evidence = new Evidence(
-            null,
-            new(student.BreathSeconds, student.LeftLegCm, student.RightLegCm, student.HipWidthCm),
-            [.. readings.Select(r => ReadingViews.ToCore(r, clock.DayOf(r.TakenAt)))],
-            [.. sets, .. sessions.SelectMany(WorkOf)],
-            [.. sessions.Select(s => new SessionDay(s.Id, s.StartedAt, s.StartedOn))],
-            signals,
-            [],
-            [],
-            [],
-            cautions,
-            clock.Now,
-            today
-        );
-        var ofSkills = new SkillFacts(
-            [.. facts.Forms[id].Select(f => new FormCheck(f.Id, f.At, f.Skill, f.Stage, f.Side, f.Ticked))],
-            [.. facts.Exits[id].Select(e => new ExitCheck(e.Id, e.At, e.Skill, e.Stage, e.Side, e.Safe, e.Of))],
-            [.. facts.Decisions[id].Select(d => (d.Skill, d.Decision))]
-        );
-        List<SkillStanding> skills =
-        [
-            .. facts
-                .Skills[id]
-                .Select(row => (Row: row, Ladder: ladders.Known(row.LadderKey, row.LadderVersion)))
-                .Where(s => s.Ladder is not null)
-                .OrderBy(s => catalogue.Skills.Index().FirstOrDefault(l => l.Item.Key == s.Row.Skill).Index)
-                .Select(s => new SkillStanding(s.Row, s.Ladder!, ofSkills.Of(evidence, s.Ladder!, student.SplitStandard))),
+                    s.Skill,
+                    s.StartedAt!.Value,
+                    s.StartedOn!.Value,
+                    s.FirstSide,
+                    [.. s.Worked.Select(WorkedDrill.Parse).OfType<WorkedDrill>()]
+                )
+            )),
         ];
-        leftOut += facts.Skills[id].Count() - skills.Count;
-        return new(
-            student,
-            skills,
-            evidence,
-            ofSkills,
-            holds,
-            answers,
-            clearances,
-            reviews,
-            sessions,
-            screen,
-            facts.LastSessionOn.GetValueOrDefault(id),
-            leftOut
-        );
-    }
 
-    private static ScreenView Screen(IReadOnlyList<ScreeningRow> rows, bool answered, DateOnly today)
+    private Standing Lay(StudentRow student, Rows rows)
     {
-        var whole = rows.LastOrDefault(r => r.Kind == ScreeningKind.Whole);
-        var changed = rows.LastOrDefault(r => r.Kind == ScreeningKind.SomethingChanged && (whole is null || r.At >= whole.At));
-        return new(
-            Screening.StateOf(answered, whole?.On, changed is not null, today),
-            whole?.On,
-            whole is null ? null : Screening.DueOn(whole.On),
-            changed?.Note
+        var id = student.Id;
+        var readings = rows.Readings[id].Where(SoundReadings.IsSound).ToList();
+        var sets = rows.Sets[id].Select(s => s.Set).Where(s => s.Seconds is null or (>= 0 and <= FactsRequest.LongestSeconds)).ToList();
+        List<Enrolment> enrolments =
+        [
+            .. rows.Skills[id]
+                .Select(r => (Row: r, Ladder: ladders.Known(r.LadderKey, r.LadderVersion)))
+                .Where(s => s.Ladder is not null)
+                .Select(s => new Enrolment(s.Row.Id, s.Ladder!, s.Row.Approach, s.Row.StartedAt)),
+        ];
+        var leftOut =
+            rows.Readings[id].Count() - readings.Count + rows.Sets[id].Count() - sets.Count + rows.Skills[id].Count() - enrolments.Count;
+        var withdrawn = rows.Withdrawals[id].ToDictionary(w => w.ClearanceId, w => w.On);
+        var facts = new StudentFacts(
+            new(
+                student.BirthDate,
+                student.GuardianConsentOn,
+                student.SensationCeiling,
+                new(student.BreathSeconds, student.LeftLegCm, student.RightLegCm, student.HipWidthCm),
+                student.SplitStandard,
+                student.BlocksOwned,
+                student.Equipment
+            ),
+            [.. rows.Answers[id].Select(a => new IntakeAnswer(a.Question, a.Yes, a.At, a.Id))],
+            [.. rows.Screenings[id].Select(s => new Screened(s.Kind, s.On, s.At, s.Note))],
+            [
+                .. rows.Clearances[id]
+                    .Select(c => new Clearance(
+                        c.Id,
+                        c.Role,
+                        c.Tags,
+                        c.From,
+                        c.Until,
+                        c.At,
+                        withdrawn.TryGetValue(c.Id, out var on) ? on : null
+                    )),
+            ],
+            [.. rows.Reviews[id].Select(r => new BarReview(r.Tag, r.At))],
+            [
+                .. rows.Signals[id].Select(s => new BodySignal(s.Id, s.At, s.Kind, s.Region, s.Side, s.Pain, s.Drill)),
+                .. readings.SelectMany(PainOf),
+            ],
+            [.. rows.Sessions[id]],
+            [.. readings.Select(r => ReadingViews.ToCore(r, clock.DayOf(r.TakenAt)))],
+            sets,
+            [.. rows.Forms[id].Select(f => new FormCheck(f.Id, f.At, f.Skill, f.Stage, f.Side, f.Ticked))],
+            [.. rows.Exits[id].Select(e => new ExitCheck(e.Id, e.At, e.Skill, e.Stage, e.Side, e.Safe, e.Of))],
+            [.. rows.Decisions[id].Select(d => new SkillDecision(d.Skill, d.Decision))],
+            enrolments
         );
+        return new(student, StudentState.From(facts, clock.Moment, catalogue), leftOut);
     }
-
-    private static bool IsMinor(StudentRow student, Dictionary<string, AnswerRow> newest, DateOnly today) =>
-        student.BirthDate is { } born && Age.Years(born, today) < Age.Adult
-        || newest.TryGetValue(IntakeQuestion.Under18, out var answer) && answer.Yes;
 
     /// <summary>
     /// A little pain at the end point of a reading counts in the measure's regions, like pain in a session; more of it is a fact of its own

@@ -41,15 +41,15 @@ public sealed record StudentCreate(Guid Id, StudentBody Student);
 
 public sealed record StudentView(Guid Id, int Version, StudentBody Student, int? AgeYears, bool Archived);
 
-/// <summary>One student, whole: the person, today's cautions and where they stand.</summary>
+/// <summary>One student, whole: the person, today's bars and where they stand.</summary>
 /// <param name="LeftOut">Stored entries that cannot be reckoned with and count for nothing.</param>
 public sealed record StudentPage(
     StudentView Student,
     bool Screened,
     ScreenView Screen,
     IReadOnlyList<AnswerView> Answers,
-    CautionsView Cautions,
-    IReadOnlyList<HoldView> Holds,
+    BarsView Bars,
+    IReadOnlyList<ReviewBarView> ReviewBars,
     IReadOnlyList<ClearanceView> Clearances,
     IReadOnlyList<SkillSummary> Skills,
     NextSessionLine? NextSession,
@@ -66,17 +66,12 @@ public sealed record AnswerView(string Question, bool Yes, DateTimeOffset At);
 
 /// <param name="Tags">Only what is not free.</param>
 /// <param name="Lifted">What a clearance lifts today.</param>
-public sealed record CautionsView(
-    IReadOnlyList<CautionTag> Tags,
-    IReadOnlyList<CautionReason> Lifted,
-    int SensationCeiling,
-    int RampTopPercent
-);
+public sealed record BarsView(IReadOnlyList<BarredTag> Tags, IReadOnlyList<BarReason> Lifted, int SensationCeiling, int RampTopPercent);
 
-public sealed record CautionTag(LoadTag Tag, CautionLevel Level, IReadOnlyList<CautionReason> Reasons);
+public sealed record BarredTag(LoadTag Tag, BarLevel Level, IReadOnlyList<BarReason> Reasons);
 
 /// <param name="Signal">What raised it in a session; none when two pain events did.</param>
-public sealed record HoldView(
+public sealed record ReviewBarView(
     LoadTag Tag,
     DateTimeOffset Since,
     bool NeedsClinician,
@@ -86,8 +81,8 @@ public sealed record HoldView(
     SignalKind? Signal
 );
 
-/// <param name="Standing">Holds today.</param>
-/// <param name="LapsesOn">The first day on which it no longer holds.</param>
+/// <param name="Standing">Stands today.</param>
+/// <param name="LapsesOn">The first day on which it no longer stands.</param>
 public sealed record ClearanceView(
     Guid Id,
     string Role,
@@ -119,8 +114,8 @@ public sealed record WithdrawalRequest(Guid Id, [StringLength(500, MinimumLength
 
 public sealed record ReviewRequest(Guid Id, LoadTag Tag, [StringLength(500, MinimumLength = 10)] string Note);
 
-/// <summary>What the answers so far would hold, for a coach who is still asking.</summary>
-public sealed record CautionsRequest(
+/// <summary>What the answers so far would bar, for a coach who is still asking.</summary>
+public sealed record BarsRequest(
     [RegularExpression(Key.Pattern)] IReadOnlyList<string> Yes,
     DateOnly? BirthDate,
     DateOnly? GuardianConsentOn,
@@ -143,7 +138,7 @@ public sealed record HistoryLine(
 
 public sealed record RosterResponse(IReadOnlyList<RosterLine> Students, string? Next);
 
-/// <summary>One student in a list: a small arch for each skill, cautions, and what to do next.</summary>
+/// <summary>One student in a list: a small arch for each skill, bars, and what to do next.</summary>
 /// <param name="SessionsLately">Logged in the last 14 days.</param>
 /// <param name="SessionsAsked">What the approach asks for in 14 days.</param>
 /// <param name="LeftOut">Stored entries that cannot be reckoned with and count for nothing.</param>
@@ -157,7 +152,7 @@ public sealed record RosterLine(
     bool Screened,
     ScreenState Screen,
     IReadOnlyList<SkillSummary> Skills,
-    IReadOnlyList<CautionTag> Cautions,
+    IReadOnlyList<BarredTag> Bars,
     int SessionsLately,
     int SessionsAsked,
     DateOnly? LastSessionOn,

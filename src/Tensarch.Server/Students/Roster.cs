@@ -75,13 +75,13 @@ public sealed class Roster(CatalogueContent catalogue, StudioClock clock)
             standing.Student.ArchivedAt is not null,
             standing.Screened,
             standing.Screen.State,
-            [.. standing.Skills.Select(s => SkillSummary.Of(s, gate, catalogue))],
-            StudentEndpoints.Tags(standing.Cautions),
-            standing.Sessions.Count(s => clock.Today.DayNumber - s.StartedOn.DayNumber < Lately),
-            standing.Skills.Sum(s => Lately / 7 * catalogue.FindApproach(s.Row.Approach)!.SessionsPerWeek),
-            standing.LastSessionOn,
-            standing.DaysSinceLast,
-            Absences.After(standing.DaysSinceLast),
+            [.. standing.State.Courses.Select(s => SkillSummary.Of(s, gate, catalogue))],
+            StudentEndpoints.Tags(standing.Bars),
+            standing.State.Sessions.Count(s => clock.Today.DayNumber - s.Day.DayNumber < Lately),
+            standing.State.Courses.Sum(s => Lately / 7 * catalogue.FindApproach(s.Enrolment.Approach)!.SessionsPerWeek),
+            standing.State.LastSessionOn,
+            standing.State.DaysSinceLast,
+            Absences.After(standing.State.DaysSinceLast),
             standing.LeftOut
         );
 

@@ -138,7 +138,7 @@ public sealed class StudentDesk(TensarchDb db, CatalogueContent catalogue, Studi
             By = scope.UserId,
         };
 
-    /// <summary>A clearance that no longer holds: from today, the hold is back.</summary>
+    /// <summary>A clearance that no longer stands: from today, the bar is back.</summary>
     public async Task<Appended> Withdraw(Guid studentId, Guid clearanceId, WithdrawalRequest request, CancellationToken ct)
     {
         var row = new WithdrawalRow
@@ -177,8 +177,8 @@ public sealed class StudentDesk(TensarchDb db, CatalogueContent catalogue, Studi
         return await db.SaveFact(await db.Clearances.AddFact(row, new { studentId, request }, ct), ct);
     }
 
-    /// <summary>A coach's review lifts a review hold, not before two pain-free sessions.</summary>
-    public async Task<Result<Appended>> Review(Guid studentId, ReviewRequest request, IReadOnlyList<ReviewHold> holds, CancellationToken ct)
+    /// <summary>A coach's review lifts a review bar, not before two pain-free sessions.</summary>
+    public async Task<Result<Appended>> Review(Guid studentId, ReviewRequest request, IReadOnlyList<ReviewBar> bars, CancellationToken ct)
     {
         var row = new ReviewRow
         {
@@ -192,11 +192,11 @@ public sealed class StudentDesk(TensarchDb db, CatalogueContent catalogue, Studi
         var appended = await db.Reviews.AddFact(row, new { studentId, request }, ct);
         if (appended != Appended.Stored)
             return appended;
-        var hold = holds.FirstOrDefault(h => h.Tag == request.Tag && !h.NeedsClinician);
-        if (hold is null)
-            return Problem.Of("noSuchHold", "tag");
-        if (!hold.MayBeReviewed)
-            return Problem.Of("reviewTooEarly", "tag", ("painFree", hold.PainFreeSessions), ("needed", ReviewHold.PainFreeSessionsNeeded));
+        var bar = bars.FirstOrDefault(b => b.Tag == request.Tag && !b.NeedsClinician);
+        if (bar is null)
+            return Problem.Of("noSuchBar", "tag");
+        if (!bar.MayBeReviewed)
+            return Problem.Of("reviewTooEarly", "tag", ("painFree", bar.PainFreeSessions), ("needed", ReviewBar.PainFreeSessionsNeeded));
         return await db.SaveFact(appended, ct);
     }
 }

@@ -28,7 +28,7 @@ public static class StudentEndpoints
         students.MapPost("/{studentId}/clearances", Clear);
         students.MapPost("/{studentId}/clearances/{clearanceId}/withdrawal", Withdraw);
         students.MapPost("/{studentId}/reviews", Review);
-        api.MapPost("/compute/cautions", WouldHold).WithTags("Students").WithMetadata(new ReadsOnly());
+        api.MapPost("/compute/bars", WouldBar).WithTags("Students").WithMetadata(new ReadsOnly());
     }
 
     private static async Task<IResult> Create(StudentCreate request, StudentDesk desk, StudioClock clock, CancellationToken ct)
@@ -63,38 +63,38 @@ public static class StudentEndpoints
                 View(standing.Student, clock),
                 standing.Screened,
                 standing.Screen,
-                [.. standing.Answers.Values.Select(a => new AnswerView(a.Question, a.Yes, a.At))],
-                View(standing.Cautions),
+                [.. standing.State.Bars.Answers.Select(a => new AnswerView(a.Question, a.Yes, a.At))],
+                View(standing.Bars),
                 [
-                    .. standing.Holds.Select(h => new HoldView(
+                    .. standing.State.Bars.Reviews.Select(h => new ReviewBarView(
                         h.Tag,
                         h.Since,
                         h.NeedsClinician,
                         h.PainFreeSessions,
-                        ReviewHold.PainFreeSessionsNeeded,
+                        ReviewBar.PainFreeSessionsNeeded,
                         h.MayBeReviewed,
                         h.Signal
                     )),
                 ],
                 [
                     .. standing
-                        .Clearances.OrderByDescending(c => c.Row.Until)
+                        .State.Facts.Clearances.OrderByDescending(c => c.Until)
                         .Select(c => new ClearanceView(
-                            c.Row.Id,
-                            c.Row.Role,
-                            c.Row.Tags,
-                            c.Row.From,
-                            c.Row.Until,
-                            c.Clearance.StandsOn(clock.Today),
-                            c.Clearance.LapsesOn,
-                            c.Clearance.WithdrawnOn is not null
+                            c.Id,
+                            c.Role,
+                            c.Tags,
+                            c.From,
+                            c.Until,
+                            c.StandsOn(clock.Today),
+                            c.LapsesOn,
+                            c.WithdrawnOn is not null
                         )),
                 ],
-                [.. standing.Skills.Select(s => SkillSummary.Of(s, gate, catalogue))],
+                [.. standing.State.Courses.Select(s => SkillSummary.Of(s, gate, catalogue))],
                 next,
-                standing.LastSessionOn,
-                standing.DaysSinceLast,
-                Absences.After(standing.DaysSinceLast),
+                standing.State.LastSessionOn,
+                standing.State.DaysSinceLast,
+                Absences.After(standing.State.DaysSinceLast),
                 standing.LeftOut
             )
         );
@@ -190,29 +190,25 @@ public static class StudentEndpoints
         CancellationToken ct
     ) => Respond(await desk.Withdraw(studentId, clearanceId, request, ct), studentId, request.Id);
 
-    /// <summary>What these answers would hold and limit, as if the screen had been gone through.</summary>
-    private static Ok<CautionsView> WouldHold(CautionsRequest request, CatalogueContent catalogue, StudioClock clock)
+    /// <summary>What these answers would bar, as if the screen had been gone through.</summary>
+    private static Ok<BarsView> WouldBar(BarsRequest request, CatalogueContent catalogue, StudioClock clock)
     {
-        var minor =
-            request.BirthDate is { } born && born <= clock.Today && Age.Years(born, clock.Today) < Age.Adult
-            || request.Yes.Contains(IntakeQuestion.Under18);
-        return TypedResults.Ok(
-            View(
-                Cautions.Of(
-                    catalogue.Questions,
-                    new(
-                        ScreenState.Current,
-                        [.. request.Yes.Select(q => new YesAnswer(q, clock.Now))],
-                        minor,
-                        request.GuardianConsentOn is not null,
-                        request.SensationCeiling ?? 10,
-                        [],
-                        [],
-                        clock.Today
-                    )
-                )
+        var facts = StudentFacts.Of(
+            new(
+                request.BirthDate <= clock.Today ? request.BirthDate : null,
+                request.GuardianConsentOn,
+                request.SensationCeiling ?? 10,
+                new(),
+                "",
+                0,
+                []
             )
-        );
+        ) with
+        {
+            Answers = [.. catalogue.Questions.Select(q => new IntakeAnswer(q.Key, request.Yes.Contains(q.Key), clock.Now, 0))],
+            Screenings = [new(ScreeningKind.Whole, clock.Today, clock.Now, null)],
+        };
+        return TypedResults.Ok(View(StudentState.From(facts, clock.Moment, catalogue).Today));
     }
 
     private static IResult Respond(Result<Appended> result, Guid studentId, Guid id) =>
@@ -231,8 +227,8 @@ public static class StudentEndpoints
         CancellationToken ct
     )
     {
-        var holds = (await standings.Of(studentId, ct))!.Holds;
-        return Respond(await desk.Review(studentId, request, holds, ct), studentId, request.Id);
+        var bars = (await standings.Of(studentId, ct))!.State.Bars.Reviews;
+        return Respond(await desk.Review(studentId, request, bars, ct), studentId, request.Id);
     }
 
     public static StudentView View(StudentRow r, StudioClock clock) =>
@@ -262,14 +258,14 @@ public static class StudentEndpoints
             r.ArchivedAt is not null
         );
 
-    public static CautionsView View(Cautions cautions) =>
-        new(Tags(cautions), [.. cautions.Reasons.Where(r => !r.Standing)], cautions.SensationCeiling, cautions.RampTopPercent);
+    public static BarsView View(DayBars bars) =>
+        new(Tags(bars), [.. bars.Reasons.Where(r => !r.Standing)], bars.SensationCeiling, bars.RampTopPercent);
 
-    internal static List<CautionTag> Tags(Cautions cautions) =>
+    internal static List<BarredTag> Tags(DayBars bars) =>
         [
             .. LoadTags
-                .All.Where(t => cautions[t] != CautionLevel.Free)
-                .Select(t => new CautionTag(t, cautions[t], [.. cautions.Reasons.Where(r => r.Tag == t)])),
+                .All.Where(t => bars[t] != BarLevel.Free)
+                .Select(t => new BarredTag(t, bars[t], [.. bars.Reasons.Where(r => r.Tag == t)])),
         ];
 }
 

@@ -2,6 +2,7 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using Tensarch.Core.Students;
 using Tensarch.Server.Data;
 
 namespace Tensarch.Server.Students;

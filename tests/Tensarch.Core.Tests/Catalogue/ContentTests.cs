@@ -29,7 +29,7 @@ public class ContentTests
     [InlineData("measures.v1.json", "\"unit\": \"°\"", "\"unit\": \"furlong\"")]
     [InlineData("ladders/front-split.v1.json", "\"kind\": \"exposure\"", "\"kind\": \"luck\"")]
     [InlineData("drills.v1.json", "\"hamstring\": \"heavy\"", "\"hamstring\": \"crushing\"")]
-    [InlineData("intake.v1.json", "\"level\": \"held\"", "\"level\": \"ignored\"")]
+    [InlineData("intake.v1.json", "\"level\": \"offLimits\"", "\"level\": \"ignored\"")]
     public void Content_that_breaks_its_schema_names_file_path_and_reason(string file, string find, string replace)
     {
         var error = Assert.Throws<ContentException>(() => ContentLoader.Load(With(file, find, replace)));

@@ -142,15 +142,11 @@ public class BenchTests
                 (held, more, i) =>
                 {
                     var measure = Shipped.Content.Measures[i];
-                    Cautions With(IEnumerable<LoadTag> tags)
+                    DayBars With(IEnumerable<LoadTag> tags)
                     {
-                        var free = Cautions.None();
-                        return free with
-                        {
-                            Levels = free.Levels.ToDictionary(l => l.Key, l => tags.Contains(l.Key) ? CautionLevel.Held : l.Value),
-                        };
+                        return Shipped.Barred([.. tags]);
                     }
-                    var (before, after) = (measure.HeldBy(With(held)), measure.HeldBy(With([.. held, more])));
+                    var (before, after) = (measure.BarredBy(With(held)), measure.BarredBy(With([.. held, more])));
                     return before.HasValue == measure.Loads.Keys.Any(held.Contains) && (before is null || after is not null);
                 }
             );

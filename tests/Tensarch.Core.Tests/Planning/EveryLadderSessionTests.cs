@@ -8,7 +8,7 @@ public class EveryLadderSessionTests
 {
     private static readonly SessionBuilder Builder = new(Shipped.Content);
 
-    private static SessionRequest At(string key, int stage, Cautions? cautions = null)
+    private static SessionRequest At(string key, int stage, DayBars? bars = null)
     {
         var ladder = Shipped.Ladder(key);
         return new(
@@ -17,27 +17,28 @@ public class EveryLadderSessionTests
             "square",
             new DateOnly(2026, 3, 3),
             60,
-            new(Side.Left, stage, 20, []),
-            new(Side.Right, stage, 20, []),
+            Shipped.At(Side.Left, stage, 20),
+            Shipped.At(Side.Right, stage, 20),
             null,
             Side.Left,
             60,
             20,
             2,
             new Dictionary<LoadTag, int>(),
-            new HashSet<LoadTag>(),
+            null,
+            [],
             0,
             0,
             true,
-            cautions ?? Cautions.None(),
+            bars ?? DayBars.None(),
             4.5,
             4
         );
     }
 
-    private static List<string> Planned(string key, int stage, Cautions? cautions = null)
+    private static List<string> Planned(string key, int stage, DayBars? bars = null)
     {
-        var request = At(key, stage, cautions);
+        var request = At(key, stage, bars);
         var plan = Builder.Build(request).Value;
         Assert.Empty(SessionChecker.Check(plan, request, Shipped.Content));
         return [.. plan.Drills.Select(d => d.Drill)];
@@ -86,7 +87,7 @@ public class EveryLadderSessionTests
     [Fact]
     public void A_neck_hold_leaves_stage_one_of_the_shoulderstand_a_full_practice()
     {
-        var held = Shipped.Cautions("neck");
+        var held = Shipped.Bars("neck");
         Assert.Contains("legs-up-support", Planned("shoulderstand", 1, held));
         Assert.DoesNotContain("half-shoulderstand", Planned("shoulderstand", 3, held));
         Assert.Contains("legs-up-support", Planned("shoulderstand", 3, held));

@@ -14,19 +14,20 @@ public class SessionBuilderTests
         "square",
         new DateOnly(2026, 3, 3),
         60,
-        new(Side.Left, 4, 25, []),
-        new(Side.Right, 4, 20, []),
+        Shipped.At(Side.Left, 4, 25),
+        Shipped.At(Side.Right, 4, 20),
         null,
         Side.Left,
         60,
         20,
         2,
         new Dictionary<LoadTag, int>(),
-        new HashSet<LoadTag>(),
+        null,
+        [],
         0,
         0,
         true,
-        Cautions.None(),
+        DayBars.None(),
         4.5,
         4
     );
@@ -56,7 +57,7 @@ public class SessionBuilderTests
     [Fact]
     public void The_first_week_uses_its_own_dose_and_makes_no_attempt()
     {
-        var plan = Plan(Stage4 with { DaysSinceStart = 2, Left = new(Side.Left, 5, 8, []), Right = new(Side.Right, 5, 8, []) });
+        var plan = Plan(Stage4 with { DaysSinceStart = 2, Left = Shipped.At(Side.Left, 5, 8), Right = Shipped.At(Side.Right, 5, 8) });
         var ramp = Assert.IsType<RampedDose>(Find(plan, "split-ramped")!.Sides[0].Dose);
         Assert.Equal((60, 1, 60), (ramp.SettleSeconds, ramp.Rounds, ramp.ToPercent));
         Assert.Null(Find(plan, "split-attempt"));
@@ -66,7 +67,7 @@ public class SessionBuilderTests
     [Fact]
     public void An_attempt_comes_with_its_day_gate_before_it_on_both_sides()
     {
-        var plan = Plan(Stage4 with { Left = new(Side.Left, 5, 8, []), Right = new(Side.Right, 6, 5, []) });
+        var plan = Plan(Stage4 with { Left = Shipped.At(Side.Left, 5, 8), Right = Shipped.At(Side.Right, 6, 5) });
         var order = plan.Drills.Select(d => d.Drill).ToList();
         Assert.True(order.IndexOf("split-depth-check") is var check and >= 0 && check < order.IndexOf("split-attempt"));
     }
@@ -74,7 +75,7 @@ public class SessionBuilderTests
     [Fact]
     public void A_side_below_the_stage_that_a_drill_serves_is_left_out_of_it()
     {
-        var plan = Plan(Stage4 with { Left = new(Side.Left, 3, 36, []) });
+        var plan = Plan(Stage4 with { Left = Shipped.At(Side.Left, 3, 36) });
         Assert.Equal([Side.Right], Find(plan, "split-ramped")!.Sides.Select(s => s.Side!.Value));
     }
 
@@ -82,7 +83,7 @@ public class SessionBuilderTests
     public void The_gates_own_hold_is_planned_as_two_holds_a_minute_apart()
     {
         var wanted = Shipped.FrontSplit.StageAt(4).Tests.OfType<HoldCriterion>().ToList();
-        var plan = Plan(Stage4 with { Left = new(Side.Left, 4, 25, wanted) });
+        var plan = Plan(Stage4 with { Left = Shipped.At(Side.Left, 4, 25, wanted) });
         var support = Find(plan, "split-support")!;
         Assert.Equal(("gateAsksHold", 30), (support.Reason.Code, support.Reason.Number));
         var hold = Assert.IsType<HoldDose>(support.Sides.Single(s => s.Side == Side.Left).Dose);
@@ -101,7 +102,7 @@ public class SessionBuilderTests
     [Fact]
     public void Props_follow_the_gap_of_each_side()
     {
-        var sides = Find(Plan(Stage4 with { Right = new(Side.Right, 4, 9, []) }), "split-ramped")!.Sides;
+        var sides = Find(Plan(Stage4 with { Right = Shipped.At(Side.Right, 4, 9) }), "split-ramped")!.Sides;
         Assert.Equal(22.5, sides.Single(s => s.Side == Side.Left).Props!.HeightCm);
         Assert.Equal(7.5, sides.Single(s => s.Side == Side.Right).Props!.HeightCm);
     }
@@ -109,7 +110,7 @@ public class SessionBuilderTests
     [Fact]
     public void After_four_weeks_away_it_starts_like_a_first_week()
     {
-        var plan = Plan(Stage4 with { DaysSinceLast = 31 });
+        var plan = Plan(Stage4 with { DaysSinceLast = 31, WayBack = new(31, 5, 0) });
         Assert.Contains(plan.Notes, n => n.Code == "reBaseline" && n.Number == 31);
         Assert.Equal(60, Assert.IsType<RampedDose>(Find(plan, "low-lunge")!.Sides[0].Dose).SettleSeconds);
     }
@@ -118,17 +119,19 @@ public class SessionBuilderTests
     public void After_two_weeks_away_the_dose_is_thirty_percent_less() =>
         Assert.Equal(
             63,
-            Assert.IsType<RampedDose>(Find(Plan(Stage4 with { DaysSinceLast = 14 }), "low-lunge")!.Sides[0].Dose).SettleSeconds
+            Assert
+                .IsType<RampedDose>(Find(Plan(Stage4 with { DaysSinceLast = 14, WayBack = new(14, 2, 0) }), "low-lunge")!.Sides[0].Dose)
+                .SettleSeconds
         );
 
     [Fact]
     public void A_limited_hamstring_gets_no_heavy_split_work()
     {
-        var limited = Shipped.Cautions("hamstring");
-        var plan = Plan(Stage4 with { Cautions = limited });
+        var limited = Shipped.Bars("hamstring");
+        var plan = Plan(Stage4 with { Bars = limited });
         Assert.Null(Find(plan, "split-support"));
         Assert.NotNull(Find(plan, "low-lunge"));
-        Assert.Single(plan.Notes, n => n.Code == "limitedTag" && n.Drill == "split-support" && n.Side is null);
+        Assert.Single(plan.Notes, n => n.Code == "lightOnly" && n.Drill == "split-support" && n.Side is null);
     }
 
     [Theory]
@@ -152,8 +155,8 @@ public class SessionBuilderTests
         Assert.Contains("wristsNotPrepared", Codes(plan with { Drills = [.. plan.Drills.Where(d => d.Drill != "wrist-series")] }));
         Assert.Contains("overMinutes", Codes(plan with { Minutes = 30 }));
         Assert.Contains(
-            "heldTagPlanned",
-            SessionChecker.Check(plan, Stage4 with { Cautions = Held(LoadTag.HipFront) }, Shipped.Content).Select(v => v.Code)
+            "offLimitsPlanned",
+            SessionChecker.Check(plan, Stage4 with { Bars = Held(LoadTag.HipFront) }, Shipped.Content).Select(v => v.Code)
         );
         Assert.Contains(
             "weakerNotFirst",
@@ -167,7 +170,7 @@ public class SessionBuilderTests
         );
         Assert.Contains(
             "stageNotServed",
-            SessionChecker.Check(plan, Stage4 with { Left = new(Side.Left, 1, null, []) }, Shipped.Content).Select(v => v.Code)
+            SessionChecker.Check(plan, Stage4 with { Left = Shipped.At(Side.Left, 1, null, []) }, Shipped.Content).Select(v => v.Code)
         );
         Assert.Contains(
             "overFirstWeekDose",
@@ -175,9 +178,5 @@ public class SessionBuilderTests
         );
     }
 
-    private static Cautions Held(LoadTag tag) =>
-        Cautions.None() with
-        {
-            Levels = LoadTags.All.ToDictionary(t => t, t => t == tag ? CautionLevel.Held : CautionLevel.Free),
-        };
+    private static DayBars Held(LoadTag tag) => Shipped.Barred([tag]);
 }

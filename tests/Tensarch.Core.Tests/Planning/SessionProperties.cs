@@ -10,10 +10,10 @@ public class SessionProperties
 {
     private static readonly SessionBuilder Builder = new(Shipped.Content);
 
-    internal static readonly Gen<Cautions> AnyCautions =
+    internal static readonly Gen<DayBars> AnyCautions =
         from yes in Gen.Shuffle(Shipped.Content.Questions.Select(q => q.Key).ToArray(), 0, 4)
         from minor in Gen.Bool
-        select Cautions.Of(
+        select DayBars.Of(
             Shipped.Content.Questions,
             new(
                 ScreenState.Current,
@@ -32,7 +32,7 @@ public class SessionProperties
         from gap in Gen.Double[0, 60]
         from measured in Gen.Bool
         from wants in Gen.Bool
-        select new SideState(Side.Left, stage, measured ? gap : null, wants ? Wanted(ladder, stage) : []);
+        select Shipped.At(Side.Left, stage, measured ? gap : null, wants ? Wanted(ladder, stage) : []);
 
     internal static readonly Gen<SessionRequest> AnyRequest =
         from ladder in Gen.OneOf(Shipped.Content.Skills.ToArray())
@@ -45,11 +45,12 @@ public class SessionProperties
         from sessions in Gen.Int[0, 40]
         from last in Gen.Int[-1, 45]
         from heavy in Gen.Int[0, 5]
+        from done in Gen.Int[0, 3]
         from eased in Gen.Bool
         from wrists in Gen.Int[0, 3]
         from neck in Gen.Int[0, 4]
         from exit in Gen.Bool
-        from cautions in AnyCautions
+        from bars in AnyCautions
         from breath in Gen.Double[2, 9]
         from blocks in Gen.Int[0, 6]
         select new SessionRequest(
@@ -74,11 +75,12 @@ public class SessionProperties
                 [LoadTag.HipFront] = heavy,
                 [LoadTag.Adductor] = heavy,
             },
-            eased ? new HashSet<LoadTag> { LoadTag.Hamstring, LoadTag.Wrist } : new HashSet<LoadTag>(),
+            last >= 11 ? new WayBack(last, 4, done) : null,
+            eased ? [new(LoadTag.Hamstring, null, 0.6, 0), new(LoadTag.Wrist, null, 1, 1)] : [],
             wrists,
             neck,
             exit,
-            cautions,
+            bars,
             breath,
             blocks
         );
@@ -101,7 +103,7 @@ public class SessionProperties
             {
                 var plan = Builder.Build(request);
                 if (!plan.IsOk)
-                    Assert.Equal("everythingHeld", plan.Problems[0].Code);
+                    Assert.Equal("everythingOffLimits", plan.Problems[0].Code);
                 else
                     Assert.Empty(SessionChecker.Check(plan.Value, request, Shipped.Content));
             },
@@ -116,7 +118,7 @@ public class SessionProperties
                 var plan = Builder.Build(request);
                 if (!plan.IsOk)
                     return;
-                var pack = SessionPack.Of(plan.Value, request.Cautions, Shipped.Content);
+                var pack = SessionPack.Of(plan.Value, request.Bars, Shipped.Content);
                 var parts = pack.Parts.Concat(pack.DayGates.Select(g => g.Substitute).OfType<PackPart>());
                 foreach (var part in parts)
                 {
@@ -124,7 +126,7 @@ public class SessionProperties
                     foreach (var version in part.Versions)
                         Assert.DoesNotContain(
                             (drill.Variants.Single(v => v.Key == version.Variant).Loads ?? drill.Loads).Keys,
-                            tag => request.Cautions[tag] == CautionLevel.Held
+                            tag => request.Bars[tag] == BarLevel.OffLimits
                         );
                 }
             },
@@ -150,7 +152,7 @@ public class SessionProperties
                 }
                 Assert.Equal(end, Timeline.SecondsOf(plan.Value, Shipped.Content));
                 Assert.Equal(end, plan.Value.Drills.Sum(d => Timeline.SecondsOf(d, Shipped.Content.Drill(d.Drill), request.BreathSeconds)));
-                Assert.Equal(end, SessionPack.Of(plan.Value, request.Cautions, Shipped.Content).Parts.Sum(p => p.Versions[0].Seconds));
+                Assert.Equal(end, SessionPack.Of(plan.Value, request.Bars, Shipped.Content).Parts.Sum(p => p.Versions[0].Seconds));
             },
             time: Budget.Seconds
         );
@@ -169,7 +171,7 @@ public class SessionProperties
     [Fact]
     public void Everything_held_makes_no_session()
     {
-        var held = Shipped.Cautions("saddle");
-        AnyRequest.Sample(request => Builder.Build(request with { Cautions = held }).Problems[0].Code == "everythingHeld", iter: 50);
+        var held = Shipped.Bars("saddle");
+        AnyRequest.Sample(request => Builder.Build(request with { Bars = held }).Problems[0].Code == "everythingOffLimits", iter: 50);
     }
 }

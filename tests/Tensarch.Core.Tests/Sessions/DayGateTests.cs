@@ -6,7 +6,7 @@ namespace Tensarch.Core.Tests.Sessions;
 
 public class DayGateTests
 {
-    private static DayGateVerdict Judge(string gate, string drill, string answers, Cautions? cautions = null) =>
+    private static DayGateVerdict Judge(string gate, string drill, string answers, DayBars? bars = null) =>
         DayGates.Judge(
             Shipped.Content.FindDayGate(gate)!,
             drill,
@@ -14,7 +14,7 @@ public class DayGateTests
                 .Split(' ', StringSplitOptions.RemoveEmptyEntries)
                 .Select(a => a.Split('='))
                 .ToDictionary(a => a[0], a => int.Parse(a[1])),
-            cautions ?? Cautions.None(),
+            bars ?? DayBars.None(),
             Shipped.Content
         );
 
@@ -63,14 +63,12 @@ public class DayGateTests
             .Sample(
                 (yes, gate, drill) =>
                 {
-                    var cautions = Shipped.Cautions(yes);
-                    if (DayGates.Instead(gate, drill.Key, [], cautions, Shipped.Content) is not { } instead)
+                    var bars = Shipped.Bars(yes);
+                    if (DayGates.Instead(gate, drill.Key, [], bars, Shipped.Content) is not { } instead)
                         return true;
                     var other = Shipped.Content.Drill(instead.Drill);
                     var variant = other.Variants.Single(v => v.Key == instead.Variant);
-                    return other
-                        .LoadsOf(variant, other.DoseOf(variant))
-                        .All(l => l.Value == Load.None || cautions[l.Key] == CautionLevel.Free);
+                    return other.LoadsOf(variant, other.DoseOf(variant)).All(l => l.Value == Load.None || bars[l.Key] == BarLevel.Free);
                 },
                 time: Budget.Seconds
             );
@@ -79,7 +77,7 @@ public class DayGateTests
     [Fact]
     public void A_neck_hold_leaves_the_wall_version_that_loads_nothing()
     {
-        var cautions = Shipped.Cautions("eyes");
-        Assert.Equal("legs-on-the-wall", Judge("inversion-neck", "plow", "", cautions).Instead?.Variant);
+        var bars = Shipped.Bars("eyes");
+        Assert.Equal("legs-on-the-wall", Judge("inversion-neck", "plow", "", bars).Instead?.Variant);
     }
 }

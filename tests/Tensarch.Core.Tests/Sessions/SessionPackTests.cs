@@ -14,23 +14,24 @@ public class SessionPackTests
             "square",
             new DateOnly(2026, 3, 3),
             75,
-            new(Side.Left, stage, 8, []),
-            new(Side.Right, stage, 8, []),
+            Shipped.At(Side.Left, stage, 8),
+            Shipped.At(Side.Right, stage, 8),
             null,
             Side.Right,
             60,
             20,
             2,
             new Dictionary<LoadTag, int>(),
-            new HashSet<LoadTag>(),
+            null,
+            [],
             0,
             0,
             true,
-            Cautions.None(),
+            DayBars.None(),
             4.5,
             4
         );
-        return SessionPack.Of(new SessionBuilder(Shipped.Content).Build(request).Value, request.Cautions, Shipped.Content);
+        return SessionPack.Of(new SessionBuilder(Shipped.Content).Build(request).Value, request.Bars, Shipped.Content);
     }
 
     private static PackStop Stop(SessionPack pack, SignalKind signal) => pack.Stops.Single(s => s.Signal == signal);
@@ -54,7 +55,7 @@ public class SessionPackTests
     }
 
     [Fact]
-    public void Dizziness_ends_everything_head_down_and_a_fall_ends_the_session()
+    public void Dizziness_ends_everything_head_down_and_head_contact_ends_the_session()
     {
         var pack = Pack();
         var removed = Stop(pack, SignalKind.HeadPressure).Removes[""];
@@ -63,7 +64,7 @@ public class SessionPackTests
             pack.Parts.Where(p => removed.Contains(p.Id)),
             p => Assert.Contains(LoadTag.HeadDown, Shipped.Content.Drill(p.Drill).Loads.Keys)
         );
-        Assert.Equal(pack.Parts.Count, Stop(pack, SignalKind.Fall).Removes[""].Count);
+        Assert.Equal(pack.Parts.Count, Stop(pack, SignalKind.FallWithHeadContact).Removes[""].Count);
     }
 
     [Fact]

@@ -233,13 +233,9 @@ public class CriteriaTests
     [Fact]
     public void A_fall_risk_hold_blocks_the_crow_at_the_gate_that_opens_stage_four_and_a_neck_hold_the_way_to_half()
     {
-        Cautions Held(LoadTag tag) =>
-            Cautions.None() with
-            {
-                Levels = LoadTags.All.ToDictionary(t => t, t => t == tag ? CautionLevel.Held : CautionLevel.Free),
-            };
+        DayBars Held(LoadTag tag) => Shipped.Barred([tag]);
         GateState State(Ladder ladder, int stage, LoadTag tag) =>
-            Gate.Judge(ladder, null, stage, stage, Shipped.Evidence(cautions: Held(tag))).State;
+            Gate.Judge(ladder, null, stage, stage, Shipped.Evidence(bars: Held(tag))).State;
         Assert.NotEqual(GateState.Blocked, State(Crow, 2, LoadTag.FallRisk));
         Assert.Equal(GateState.Blocked, State(Crow, 3, LoadTag.FallRisk));
         Assert.Equal(GateState.Blocked, State(Shipped.Ladder("shoulderstand"), 1, LoadTag.Neck));

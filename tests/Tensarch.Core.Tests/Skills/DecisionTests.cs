@@ -20,7 +20,7 @@ public class DecisionTests
     [InlineData(GateState.Closed, "gateNotOpen")]
     [InlineData(GateState.Retest, "gateNotOpen")]
     [InlineData(GateState.Waiting, "waitsForOtherSide")]
-    [InlineData(GateState.Blocked, "heldTag")]
+    [InlineData(GateState.Blocked, "offLimits")]
     [InlineData(GateState.Owned, "atLastStage")]
     public void A_gate_that_is_not_open_is_not_advanced_through(GateState state, string code) =>
         Assert.Equal(code, Decision.Take(DecisionKind.Advance, Verdict(state), null).Problems[0].Code);

@@ -11,12 +11,12 @@ public class GateTests
     private static readonly Ladder Ladder = Shipped.FrontSplit;
 
     /// <summary>Everything that stage 3 asks of the left side.</summary>
-    private static Evidence Stage3Left(double gap = 30, double hold = 31, Cautions? cautions = null) =>
+    private static Evidence Stage3Left(double gap = 30, double hold = 31, DayBars? bars = null) =>
         Shipped.Evidence(
             [Shipped.Read("front-split-gap", Side.Left, 1, [gap, gap, gap]), Shipped.Read("active-slr", Side.Left, 1, [80, 80, 80])],
             [Shipped.Set("split-support", "high-only", Side.Left, 2, hold), Shipped.Set("split-support", "high-only", Side.Left, 1, hold)],
             [Shipped.Session(3), Shipped.Session(1)],
-            cautions: cautions
+            bars: bars
         );
 
     private static TestVerdict One(ReadinessTest test, int stage, Evidence evidence) =>
@@ -44,13 +44,10 @@ public class GateTests
     [Fact]
     public void A_hold_blocks_before_anything_else()
     {
-        var held = Cautions.None() with
-        {
-            Levels = LoadTags.All.ToDictionary(t => t, t => t == LoadTag.Hamstring ? CautionLevel.Held : CautionLevel.Free),
-        };
-        var verdict = Gate.Judge(Ladder, Side.Left, 3, 2, Stage3Left(cautions: held));
+        var held = Shipped.Barred([LoadTag.Hamstring]);
+        var verdict = Gate.Judge(Ladder, Side.Left, 3, 2, Stage3Left(bars: held));
         Assert.Equal(GateState.Blocked, verdict.State);
-        Assert.Equal([LoadTag.Hamstring], Test(verdict, "clear").HeldTags!);
+        Assert.Equal([LoadTag.Hamstring], Test(verdict, "clear").OffLimits!);
     }
 
     [Fact]
@@ -58,29 +55,29 @@ public class GateTests
     {
         var asked = 0;
         var any =
-            from cautions in SessionProperties.AnyCautions
+            from bars in SessionProperties.AnyCautions
             from ladder in Gen.OneOf(Shipped.Content.Skills.ToArray())
             from stage in Gen.Int[1, ladder.Stages.Count]
             from gap in Gen.Double[0, 60]
-            select (cautions, ladder, stage, Stage3Left(gap, cautions: cautions));
+            select (bars, ladder, stage, Stage3Left(gap, bars: bars));
         any.Sample(x =>
         {
-            var (cautions, ladder, stage, evidence) = x;
+            var (bars, ladder, stage, evidence) = x;
             var verdict = Gate.Judge(ladder, ladder.PerSide ? Side.Left : null, stage, stage, evidence);
             Assert.Equal(verdict.State == GateState.Blocked, verdict.Tests.Any(t => t.Outcome == Outcome.Blocked));
             if (verdict.State == GateState.Blocked)
-                Assert.Equal("resolveHold", verdict.Next.Code);
-            foreach (var test in verdict.Tests.Where(t => t.Outcome != Outcome.Met && t.Next.Code != "resolveHold"))
+                Assert.Equal("liftBar", verdict.Next.Code);
+            foreach (var test in verdict.Tests.Where(t => t.Outcome != Outcome.Met && t.Next.Code != "liftBar"))
             {
                 Interlocked.Increment(ref asked);
                 if (test.Test.ReadMeasure is { } measure)
-                    Assert.Null(Shipped.Content.Measure(measure).HeldBy(cautions));
+                    Assert.Null(Shipped.Content.Measure(measure).BarredBy(bars));
                 if (test.Test.ReadDrill is { } drill && Shipped.Content.Drill(drill) is var d)
                     Assert.Contains(
                         d.Variants,
                         v =>
                             (test.Test.ReadVariant is null || v.Key == test.Test.ReadVariant)
-                            && d.LoadsOf(v, d.DoseOf(v)).All(l => l.Value == Load.None || cautions[l.Key] != CautionLevel.Held)
+                            && d.LoadsOf(v, d.DoseOf(v)).All(l => l.Value == Load.None || bars[l.Key] != BarLevel.OffLimits)
                     );
             }
         });
@@ -92,13 +89,13 @@ public class GateTests
     public void What_one_stage_asks_says_nothing_about_the_gate_of_another()
     {
         var any =
-            from cautions in SessionProperties.AnyCautions
+            from bars in SessionProperties.AnyCautions
             from ladder in Gen.OneOf(Shipped.Content.Skills.ToArray())
             from changed in Gen.Int[1, ladder.Stages.Count]
             from stage in Gen.Int[1, ladder.Stages.Count]
             from gap in Gen.Double[0, 60]
             where stage != changed
-            select (ladder, changed, stage, Stage3Left(gap, cautions: cautions));
+            select (ladder, changed, stage, Stage3Left(gap, bars: bars));
         any.Sample(x =>
         {
             var (ladder, changed, stage, evidence) = x;

@@ -11,7 +11,7 @@ public class LadderWalkTests
     [InlineData(
         "front-split",
         7,
-        "clear noHolds; exposure enoughSessions; exposure tooFewSessions; form formShown; form notShown; "
+        "clear noBars; exposure enoughSessions; exposure tooFewSessions; form formShown; form notShown; "
             + "hold heldOnTwoDays; hold heldShorter; hold heldTwice; hold noHolds; pain painFree; pain tooFewSessions; "
             + "reps noReps; reps repsClean; rom clearPass; rom noReadings; rom shortOfThreshold; rom withinNoise; "
             + "symmetry sidesMatch"
@@ -19,7 +19,7 @@ public class LadderWalkTests
     [InlineData(
         "middle-split",
         7,
-        "clear noHolds; exposure enoughSessions; exposure tooFewSessions; form formShown; form notShown; "
+        "clear noBars; exposure enoughSessions; exposure tooFewSessions; form formShown; form notShown; "
             + "hold heldOnTwoDays; hold heldShorter; hold heldTwice; hold noHolds; pain painFree; pain tooFewSessions; "
             + "reps noReps; reps repsClean; rom clearPass; rom noReadings; rom shortOfThreshold; symmetry sidesDiffer; "
             + "symmetry sidesMatch"
@@ -27,14 +27,14 @@ public class LadderWalkTests
     [InlineData(
         "deep-squat",
         6,
-        "clear noHolds; exposure enoughSessions; exposure tooFewSessions; form formShown; form notShown; "
+        "clear noBars; exposure enoughSessions; exposure tooFewSessions; form formShown; form notShown; "
             + "hold heldShorter; hold heldTwice; hold noHolds; pain painFree; pain tooFewSessions; reps noReps; "
             + "reps repsClean; rom clearPass; rom noReadings; rom shortOfThreshold; symmetry sidesMatch"
     )]
     [InlineData(
         "crow",
         7,
-        "clear noHolds; exit exitNotShown; exit exitShown; exposure enoughSessions; exposure tooFewSessions; "
+        "clear noBars; exit exitNotShown; exit exitShown; exposure enoughSessions; exposure tooFewSessions; "
             + "hold heldShorter; hold heldTwice; hold noHolds; pain painFree; pain tooFewSessions; rate noAttempts; "
             + "rate rateReached; reps noReps; reps repsClean; rom clearPass; rom noReadings; rom shortOfThreshold; "
             + "symmetry noReadings; symmetry sidesMatch; symmetry tooFewTrials"
@@ -42,14 +42,14 @@ public class LadderWalkTests
     [InlineData(
         "side-plank",
         6,
-        "clear noHolds; exposure enoughSessions; exposure tooFewSessions; form formShown; form notShown; "
+        "clear noBars; exposure enoughSessions; exposure tooFewSessions; form formShown; form notShown; "
             + "hold heldOnce; hold heldShorter; hold heldTwice; hold noHolds; pain painFree; pain tooFewSessions; "
             + "rom clearPass; rom noReadings; symmetry noReadings; symmetry sidesMatch; symmetry tooFewTrials"
     )]
     [InlineData(
         "handstand",
         8,
-        "clear noHolds; exit exitNotShown; exit exitShown; exposure enoughSessions; exposure tooFewSessions; "
+        "clear noBars; exit exitNotShown; exit exitShown; exposure enoughSessions; exposure tooFewSessions; "
             + "hold heldOnTwoDays; hold heldShorter; hold heldTwice; hold noHolds; hold olderThanShelfLife; pain painFree; "
             + "pain tooFewSessions; rate noAttempts; rate rateReached; reps noReps; reps repsClean; rom clearPass; "
             + "rom noReadings; rom olderThanShelfLife; rom shortOfThreshold; rom withinNoise"
@@ -57,7 +57,7 @@ public class LadderWalkTests
     [InlineData(
         "shoulderstand",
         7,
-        "clear noHolds; exit exitNotShown; exit exitShown; exposure enoughSessions; exposure tooFewSessions; "
+        "clear noBars; exit exitNotShown; exit exitShown; exposure enoughSessions; exposure tooFewSessions; "
             + "form formShown; form notShown; hold heldTwice; hold noHolds; pain painFree; pain tooFewSessions; reps noReps; "
             + "reps repsClean; rom clearPass; rom noReadings; rom shortOfThreshold"
     )]
@@ -105,11 +105,11 @@ public class LadderWalkTests
         student.Decide(DecisionKind.StepBack, side);
         Assert.DoesNotContain("longBreak", student.StepBackCodes(side));
 
-        student.Cautions = Hold(ladder);
+        student.Bars = Hold(ladder);
         Assert.Equal(GateState.Blocked, student.Judge(side).State);
-        Assert.Contains("clear tagHeld", student.Reasons);
-        Assert.Equal("heldTag", student.Decide(DecisionKind.Override, side, "because I say so").Problems[0].Code);
-        student.Cautions = Cautions.None();
+        Assert.Contains("clear tagOffLimits", student.Reasons);
+        Assert.Equal("offLimits", student.Decide(DecisionKind.Override, side, "because I say so").Problems[0].Code);
+        student.Bars = DayBars.None();
 
         while (student.Evidence.StageOf(side) > 1)
         {
@@ -147,9 +147,5 @@ public class LadderWalkTests
         Assert.Fail($"The gate does not open: {string.Join(", ", student.Judge(side).Tests.Select(t => $"{t.Test.Kind} {t.Reason}"))}");
     }
 
-    private static Cautions Hold(Ladder ladder) =>
-        Cautions.None() with
-        {
-            Levels = LoadTags.All.ToDictionary(t => t, t => t == ladder.RequiredTags[0].Tag ? CautionLevel.Held : CautionLevel.Free),
-        };
+    private static DayBars Hold(Ladder ladder) => Shipped.Barred([ladder.RequiredTags[0].Tag]);
 }

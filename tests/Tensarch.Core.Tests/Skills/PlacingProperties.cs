@@ -13,15 +13,15 @@ public class PlacingProperties
 
     private sealed record Case(Ladder Ladder, Side? Side, Evidence Evidence);
 
-    /// <summary>Some readings of the ladder's own measures, some exits and forms shown, some cautions.</summary>
+    /// <summary>Some readings of the ladder's own measures, some exits and forms shown, some bars.</summary>
     private static readonly Gen<Case> AnyCase =
         from ladder in Gen.OneOf(Shipped.Content.Skills.ToArray())
         from side in Gen.OneOf(ladder.Courses.ToArray())
         from generous in Gen.Bool
         from shownUpTo in Gen.Int[0, ladder.Stages.Count]
         from daysAgo in Gen.Double[0, 60]
-        from cautions in SessionProperties.AnyCautions
-        select new Case(ladder, side, Facts(ladder, generous, shownUpTo, daysAgo) with { Cautions = cautions });
+        from bars in SessionProperties.AnyCautions
+        select new Case(ladder, side, Facts(ladder, generous, shownUpTo, daysAgo) with { Bars = bars });
 
     private static Evidence Facts(Ladder ladder, bool generous, int shownUpTo, double daysAgo)
     {
@@ -76,7 +76,7 @@ public class PlacingProperties
             Assert.InRange(advice.Suggested, 1, advice.Highest);
             for (var stage = 1; stage < advice.Highest; stage++)
             {
-                Assert.All(c.Ladder.RequiredAt(stage), tag => Assert.NotEqual(CautionLevel.Held, c.Evidence.Cautions[tag]));
+                Assert.All(c.Ladder.RequiredAt(stage), tag => Assert.NotEqual(BarLevel.OffLimits, c.Evidence.Bars[tag]));
                 foreach (var test in c.Ladder.StageAt(stage).Tests.Where(t => t is ExitCriterion or FormCriterion))
                     Assert.All(
                         Gate.JudgeTest(test, c.Ladder, stage, c.Side, c.Evidence),
@@ -93,8 +93,13 @@ public class PlacingProperties
                 (c, tag) =>
                 {
                     var before = Placing.Suggest(c.Ladder, c.Side, c.Evidence);
-                    var levels = new Dictionary<LoadTag, CautionLevel>(c.Evidence.Cautions.Levels) { [tag] = CautionLevel.Held };
-                    var held = c.Evidence with { Cautions = c.Evidence.Cautions with { Levels = levels } };
+                    var held = c.Evidence with
+                    {
+                        Bars = Shipped.Barred([
+                            .. c.Evidence.Bars.Levels.Where(l => l.Value == BarLevel.OffLimits).Select(l => l.Key),
+                            tag,
+                        ]),
+                    };
                     var after = Placing.Suggest(c.Ladder, c.Side, held);
                     Assert.True(after.Suggested <= before.Suggested && after.Highest <= before.Highest);
                 }

@@ -19,7 +19,7 @@ internal sealed class SimulatedStudent(Ladder ladder)
     private readonly List<StageDecision> decisions = [];
     private DateTimeOffset now = Shipped.Now;
 
-    public Cautions Cautions { get; set; } = Cautions.None();
+    public DayBars Bars { get; set; } = DayBars.None();
 
     /// <summary>Every reason code that a test gave on the way.</summary>
     public SortedSet<string> Reasons { get; } = new(StringComparer.Ordinal);
@@ -35,7 +35,7 @@ internal sealed class SimulatedStudent(Ladder ladder)
             forms,
             exits,
             decisions,
-            Cautions,
+            Bars,
             now,
             DateOnly.FromDateTime(now.UtcDateTime)
         );

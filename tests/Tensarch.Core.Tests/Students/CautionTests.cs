@@ -14,7 +14,7 @@ public class CautionTests
 
     private static YesAnswer Yes(string question, double daysAgo = 20) => new(question, Shipped.Now.AddDays(-daysAgo));
 
-    private static Cautions Of(Screening screening) => Cautions.Of(Shipped.Content.Questions, screening);
+    private static DayBars Of(Screening screening) => DayBars.Of(Shipped.Content.Questions, screening);
 
     private static readonly Gen<Clearance> AnyClearance =
         from tags in Gen.Shuffle(LoadTags.All.ToArray(), 0, 6)
@@ -32,11 +32,11 @@ public class CautionTests
             withdrawn > 30 ? null : Today.AddDays(withdrawn)
         );
 
-    private static readonly Gen<ReviewHold> AnyHold =
+    private static readonly Gen<ReviewBar> AnyHold =
         from tag in Gen.OneOf(LoadTags.All.ToArray())
         from clinician in Gen.Bool
         from daysAgo in Gen.Int[0, 40]
-        select new ReviewHold(tag, Shipped.Now.AddDays(-daysAgo), Today.AddDays(-daysAgo), clinician, 0);
+        select new ReviewBar(tag, Shipped.Now.AddDays(-daysAgo), Today.AddDays(-daysAgo), clinician, 0);
 
     private static readonly Gen<Screening> AnyScreening =
         from screen in Gen.Enum<ScreenState>()
@@ -48,7 +48,7 @@ public class CautionTests
         from answered in Gen.Int[0, 40]
         select new Screening(screen, [.. yes.Select(q => Yes(q, answered))], minor, consent, 7, holds, clearances, Today);
 
-    private static bool NoFreer(Cautions after, Cautions before) =>
+    private static bool NoFreer(DayBars after, DayBars before) =>
         LoadTags.All.All(t => after[t] >= before[t])
         && after.SensationCeiling <= before.SensationCeiling
         && after.RampTopPercent <= before.RampTopPercent;
@@ -59,7 +59,7 @@ public class CautionTests
             .Sample(
                 (screening, key, hold) =>
                     NoFreer(Of(screening with { Yes = [.. screening.Yes, Yes(key)] }), Of(screening))
-                    && NoFreer(Of(screening with { Holds = [.. screening.Holds, hold] }), Of(screening))
+                    && NoFreer(Of(screening with { Reviews = [.. screening.Reviews, hold] }), Of(screening))
                     && NoFreer(Of(screening with { Minor = true, GuardianConsent = false }), Of(screening))
                     && (
                         screening.Screen == ScreenState.NotScreened
@@ -78,9 +78,9 @@ public class CautionTests
     public void Every_tag_that_is_not_free_has_its_reason() =>
         AnyScreening.Sample(screening =>
         {
-            var cautions = Of(screening);
+            var bars = Of(screening);
             return LoadTags.All.All(t =>
-                (cautions[t] != CautionLevel.Free) == cautions.Reasons.Any(r => r.Tag == t && r.Level == cautions[t] && r.Standing)
+                (bars[t] != BarLevel.Free) == bars.Reasons.Any(r => r.Tag == t && r.Level == bars[t] && r.Standing)
             );
         });
 
@@ -90,17 +90,17 @@ public class CautionTests
             .Sample(
                 (screening, tag, load) =>
                 {
-                    var cautions = Of(screening);
-                    var allowed = cautions.Allow(new Dictionary<LoadTag, Load> { [tag] = load });
-                    return allowed == (cautions[tag] == CautionLevel.Free || (cautions[tag] == CautionLevel.Limited && load == Load.Light));
+                    var bars = Of(screening);
+                    var allowed = bars.Allow(new Dictionary<LoadTag, Load> { [tag] = load });
+                    return allowed == (bars[tag] == BarLevel.Free || (bars[tag] == BarLevel.LightOnly && load == Load.Light));
                 }
             );
 
     [Fact]
     public void A_hamstring_tear_limits_and_the_strictest_of_two_answers_holds()
     {
-        Assert.Equal(CautionLevel.Limited, Of(Screening("hamstring"))[LoadTag.Hamstring]);
-        Assert.Equal(CautionLevel.Held, Of(Screening("hip-impingement", "hip-replacement"))[LoadTag.HipFront]);
+        Assert.Equal(BarLevel.LightOnly, Of(Screening("hamstring"))[LoadTag.Hamstring]);
+        Assert.Equal(BarLevel.OffLimits, Of(Screening("hip-impingement", "hip-replacement"))[LoadTag.HipFront]);
         Assert.Equal(5, Of(Screening("very-mobile")).SensationCeiling);
     }
 
@@ -112,15 +112,15 @@ public class CautionTests
         var held = Screening("hip-replacement");
         var cleared = Of(held with { Clearances = [Until(0)] });
         var lapsed = Of(held with { Clearances = [Until(-1)] });
-        Assert.Equal(CautionLevel.Free, cleared[LoadTag.HipFront]);
+        Assert.Equal(BarLevel.Free, cleared[LoadTag.HipFront]);
         Assert.Equal(Today, cleared.Reasons.Single(r => r.Tag == LoadTag.HipFront).ClearedUntil);
-        Assert.Equal(CautionLevel.Held, lapsed[LoadTag.HipFront]);
+        Assert.Equal(BarLevel.OffLimits, lapsed[LoadTag.HipFront]);
         Assert.Equal(
             (Today, LiftedBy.Clearance),
             (lapsed.Reasons.Single(r => r.Tag == LoadTag.HipFront).LapsedOn, lapsed.Reasons.Single(r => r.Tag == LoadTag.HipFront).LiftedBy)
         );
         // The others that the answer holds are not in the clearance.
-        Assert.Equal(CautionLevel.Held, cleared[LoadTag.Adductor]);
+        Assert.Equal(BarLevel.OffLimits, cleared[LoadTag.Adductor]);
     }
 
     [Fact]
@@ -136,8 +136,8 @@ public class CautionTests
                 Shipped.Now.AddDays(-10),
                 Today.AddDays(days)
             );
-        Assert.Equal(CautionLevel.Held, Of(Screening("neck") with { Clearances = [Withdrawn(0)] })[LoadTag.Neck]);
-        Assert.Equal(CautionLevel.Free, Of(Screening("neck") with { Clearances = [Withdrawn(1)] })[LoadTag.Neck]);
+        Assert.Equal(BarLevel.OffLimits, Of(Screening("neck") with { Clearances = [Withdrawn(0)] })[LoadTag.Neck]);
+        Assert.Equal(BarLevel.Free, Of(Screening("neck") with { Clearances = [Withdrawn(1)] })[LoadTag.Neck]);
     }
 
     [Fact]
@@ -150,7 +150,7 @@ public class CautionTests
         Assert.Equal(ScreenState.SomethingChanged, On(Today.AddDays(-1), changed: true));
         Assert.Equal(ScreenState.NotScreened, On(Today, answered: false));
         Assert.Equal(ScreenState.NotScreened, On(null));
-        Assert.All(LoadTags.All, t => Assert.Equal(CautionLevel.Held, Of(Screening() with { Screen = ScreenState.Due })[t]));
+        Assert.All(LoadTags.All, t => Assert.Equal(BarLevel.OffLimits, Of(Screening() with { Screen = ScreenState.Due })[t]));
     }
 
     /// <summary>Every row of the intake table: what a yes holds and what it limits.</summary>
@@ -182,33 +182,33 @@ public class CautionTests
     )]
     public void Each_answer_holds_and_limits_what_the_table_says(string question, string held, string limited)
     {
-        var cautions = Of(Screening(question));
-        string At(CautionLevel level) =>
+        var bars = Of(Screening(question));
+        string At(BarLevel level) =>
             string.Join(
                 " ",
-                LoadTags.All.Where(t => cautions[t] == level).Select(t => JsonNamingPolicy.KebabCaseLower.ConvertName(t.ToString())).Order()
+                LoadTags.All.Where(t => bars[t] == level).Select(t => JsonNamingPolicy.KebabCaseLower.ConvertName(t.ToString())).Order()
             );
         string Ordered(string tags) => string.Join(" ", tags.Split(' ', StringSplitOptions.RemoveEmptyEntries).Order());
-        Assert.Equal((Ordered(held), Ordered(limited)), (At(CautionLevel.Held), At(CautionLevel.Limited)));
-        Assert.All(cautions.Reasons, r => Assert.Equal((question, LiftedBy.Clearance), (r.Question, r.LiftedBy)));
+        Assert.Equal((Ordered(held), Ordered(limited)), (At(BarLevel.OffLimits), At(BarLevel.LightOnly)));
+        Assert.All(bars.Reasons, r => Assert.Equal((question, LiftedBy.Clearance), (r.Question, r.LiftedBy)));
     }
 
     [Fact]
     public void Nobody_trains_before_the_screen_or_a_minor_before_consent()
     {
-        Assert.All(LoadTags.All, t => Assert.Equal(CautionLevel.Held, Of(Screening() with { Screen = ScreenState.NotScreened })[t]));
+        Assert.All(LoadTags.All, t => Assert.Equal(BarLevel.OffLimits, Of(Screening() with { Screen = ScreenState.NotScreened })[t]));
         var minor = Screening() with { Minor = true };
-        Assert.All(LoadTags.All, t => Assert.Equal(CautionLevel.Held, Of(minor)[t]));
+        Assert.All(LoadTags.All, t => Assert.Equal(BarLevel.OffLimits, Of(minor)[t]));
         var consented = Of(minor with { GuardianConsent = true });
-        Assert.All(LoadTags.All, t => Assert.Equal(CautionLevel.Free, consented[t]));
+        Assert.All(LoadTags.All, t => Assert.Equal(BarLevel.Free, consented[t]));
         Assert.Equal((6, 60), (consented.SensationCeiling, consented.RampTopPercent));
     }
 
     [Fact]
     public void Two_pain_events_within_fourteen_days_hold_the_region_until_a_review()
     {
-        IReadOnlyList<ReviewHold> Holds(double first, double second, HoldReview[] reviews, params DateTimeOffset[] sessions) =>
-            ReviewHolds.From(
+        IReadOnlyList<ReviewBar> Holds(double first, double second, BarReview[] reviews, params DateTimeOffset[] sessions) =>
+            ReviewBars.From(
                 Shipped.Content.StopRules,
                 [Shipped.Pain(LoadTag.Hamstring, 4, first), Shipped.Pain(LoadTag.Hamstring, 5, second)],
                 reviews,
@@ -226,7 +226,7 @@ public class CautionTests
     [Fact]
     public void Numbness_in_an_arm_holds_the_neck_until_a_clinician_clears_it()
     {
-        var holds = ReviewHolds.From(
+        var holds = ReviewBars.From(
             Shipped.Content.StopRules,
             [new(Guid.NewGuid(), Shipped.Now.AddDays(-1), SignalKind.Numbness, LoadTag.Elbow, Side.Left, null)],
             [new(LoadTag.Neck, Shipped.Now), new(LoadTag.Elbow, Shipped.Now)],
@@ -237,9 +237,9 @@ public class CautionTests
         Assert.Equal((LoadTag.Neck, true), (hold.Tag, hold.NeedsClinician));
         Clearance From(int days, double recorded = 0) =>
             new(Guid.NewGuid(), "physician", [LoadTag.Neck], Today.AddDays(days), Today.AddDays(60), Shipped.Now.AddDays(-recorded));
-        Assert.Equal(CautionLevel.Held, Of(Screening() with { Holds = holds, Clearances = [From(-30)] })[LoadTag.Neck]);
-        Assert.Equal(CautionLevel.Held, Of(Screening() with { Holds = holds, Clearances = [From(0, 2)] })[LoadTag.Neck]);
-        Assert.Equal(CautionLevel.Free, Of(Screening() with { Holds = holds, Clearances = [From(0)] })[LoadTag.Neck]);
+        Assert.Equal(BarLevel.OffLimits, Of(Screening() with { Reviews = holds, Clearances = [From(-30)] })[LoadTag.Neck]);
+        Assert.Equal(BarLevel.OffLimits, Of(Screening() with { Reviews = holds, Clearances = [From(0, 2)] })[LoadTag.Neck]);
+        Assert.Equal(BarLevel.Free, Of(Screening() with { Reviews = holds, Clearances = [From(0)] })[LoadTag.Neck]);
     }
 
     [Fact]
@@ -253,18 +253,29 @@ public class CautionTests
             Today.AddDays(60),
             Shipped.Now.AddDays(-10)
         );
-        Cautions Under(params YesAnswer[] yes) => Of(Screening() with { Yes = yes, Clearances = [cleared] });
-        CautionLevel Neck(params YesAnswer[] yes) => Under(yes)[LoadTag.Neck];
-        Assert.Equal(CautionLevel.Free, Neck(Yes("neck", 10)));
-        Assert.Equal(CautionLevel.Held, Neck(Yes("neck", 9)));
+        DayBars Under(params YesAnswer[] yes) => Of(Screening() with { Yes = yes, Clearances = [cleared] });
+        BarLevel Neck(params YesAnswer[] yes) => Under(yes)[LoadTag.Neck];
+        Assert.Equal(BarLevel.Free, Neck(Yes("neck", 10)));
+        Assert.Equal(BarLevel.OffLimits, Neck(Yes("neck", 9)));
         // What it knew of stays lifted; what came later holds.
-        Assert.Equal(CautionLevel.Held, Neck(Yes("neck", 20), Yes("osteoporosis", 3)));
+        Assert.Equal(BarLevel.OffLimits, Neck(Yes("neck", 20), Yes("osteoporosis", 3)));
         Assert.True(Under(Yes("osteoporosis", 3)).Reasons.Single(r => r.Tag == LoadTag.Neck).ClearedBefore);
     }
 
     [Theory]
-    [InlineData(3, false)]
-    [InlineData(4, true)]
-    public void A_pain_event_is_pain_above_three(int pain, bool isEvent) =>
-        Assert.Equal(isEvent, Shipped.Pain(LoadTag.Hamstring, pain, 1).IsPainEvent);
+    [InlineData(SignalKind.DullPain, 3, false)]
+    [InlineData(SignalKind.DullPain, 4, true)]
+    [InlineData(SignalKind.SharpPain, null, true)]
+    [InlineData(SignalKind.Pinch, null, true)]
+    [InlineData(SignalKind.Pop, null, true)]
+    [InlineData(SignalKind.StrengthLost, null, true)]
+    [InlineData(SignalKind.Numbness, null, false)]
+    public void A_pain_event_is_pain_above_three_or_anything_sharp(SignalKind kind, int? pain, bool isEvent) =>
+        Assert.Equal(isEvent, new BodySignal(Guid.NewGuid(), Shipped.Now, kind, LoadTag.Hamstring, null, pain).IsPainEvent);
+
+    [Theory]
+    [InlineData(5, SignalKind.DullPain)]
+    [InlineData(6, SignalKind.SharpPain)]
+    public void Pain_of_six_is_met_as_sharp(int pain, SignalKind metAs) =>
+        Assert.Equal(metAs, Shipped.Pain(LoadTag.Hamstring, pain, 1).MetAs);
 }

@@ -49,7 +49,7 @@ public class DemoStudioTests
         // The lapse, and what is planned for her in its place.
         var rosalind = roster.Single(s => s.GetProperty("name").GetString() == "Rosalind Achterberg").GetProperty("id").GetString();
         var page = await http.GetFromJsonAsync<JsonElement>($"/api/v1/students/{rosalind}");
-        var neck = page.GetProperty("cautions").GetProperty("tags").EnumerateArray().Single();
+        var neck = page.GetProperty("bars").GetProperty("tags").EnumerateArray().Single();
         Assert.Equal("neck", neck.GetProperty("tag").GetString());
         var lapsed = neck.GetProperty("reasons")[0].GetProperty("lapsedOn").GetDateTime();
         Assert.Equal(3, (DateTime.UtcNow.Date - lapsed).Days, 1.0);

@@ -154,9 +154,9 @@ public sealed class Bodies
                         role = "assistant",
                     }
                 ),
-            ["POST /compute/cautions"] = () =>
+            ["POST /compute/bars"] = () =>
                 Plain(
-                    "/compute/cautions",
+                    "/compute/bars",
                     new
                     {
                         yes = new[] { "neck" },

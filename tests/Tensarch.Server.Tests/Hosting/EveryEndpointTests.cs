@@ -25,7 +25,7 @@ public sealed class EveryEndpointTests : IAsyncLifetime
         "POST /accounts/sign-out",
         "POST /compute/blocks",
         "POST /compute/breaths",
-        "POST /compute/cautions",
+        "POST /compute/bars",
         "POST /compute/landmarks",
         "POST /compute/line",
         "POST /compute/policy",

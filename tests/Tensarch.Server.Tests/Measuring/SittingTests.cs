@@ -97,7 +97,7 @@ public sealed class SittingTests(StudioApp app) : IClassFixture<StudioApp>, IAsy
         );
         Assert.Equal(2, inversion.GetProperty("leftOut").GetArrayLength());
         Assert.Equal(
-            "heldTag",
+            "offLimits",
             await (await Start(Guid.NewGuid(), "single", ["neck-flexion-gap"], of: held)).Problem(HttpStatusCode.UnprocessableEntity)
         );
         var now = new
@@ -117,7 +117,7 @@ public sealed class SittingTests(StudioApp app) : IClassFixture<StudioApp>, IAsy
             takenAt = (string?)null,
         };
         Assert.Equal(
-            "heldTag",
+            "offLimits",
             await (await coach.Post($"/students/{held}/readings", now)).Problem(HttpStatusCode.UnprocessableEntity, "measure")
         );
         Assert.Equal(
@@ -134,7 +134,7 @@ public sealed class SittingTests(StudioApp app) : IClassFixture<StudioApp>, IAsy
         var bench = await coach.Get($"/students/{id}/bench");
         Assert.False(bench.GetProperty("screened").GetBoolean());
         Assert.Equal(0, bench.GetProperty("needs").GetProperty("items").GetArrayLength());
-        Assert.Equal("heldTag", await (await Start(Guid.NewGuid(), "needs", of: id)).Problem(HttpStatusCode.UnprocessableEntity));
+        Assert.Equal("offLimits", await (await Start(Guid.NewGuid(), "needs", of: id)).Problem(HttpStatusCode.UnprocessableEntity));
     }
 
     [Fact]

@@ -74,13 +74,14 @@ public class OldDataTests
         foreach (var student in before.EnumerateObject())
         {
             var now = (await coach.Get($"/students/{ids[student.Name]}"))
-                .GetProperty("cautions")
+                .GetProperty("bars")
                 .GetProperty("tags")
                 .EnumerateArray()
                 .ToDictionary(t => t.GetProperty("tag").GetString()!, t => t.GetProperty("level").GetString());
             foreach (var tag in student.Value.EnumerateObject())
                 Assert.True(
-                    now.GetValueOrDefault(tag.Name) is "held" || now.GetValueOrDefault(tag.Name) == tag.Value.GetString(),
+                    now.GetValueOrDefault(tag.Name) is "offLimits"
+                        || now.GetValueOrDefault(tag.Name) == (tag.Value.GetString() == "held" ? "offLimits" : "lightOnly"),
                     $"{student.Name}: {tag.Name} was {tag.Value}"
                 );
         }
@@ -92,8 +93,8 @@ public class OldDataTests
         await using var app = Open("studio");
         var coach = await SignIn(app, DemoStudio.Accounts[0].Email, DemoStudio.Accounts[0].Password);
         var kofi = (await coach.Get("/students?find=Kofi")).GetProperty("students")[0].GetProperty("id").GetString();
-        var tags = (await coach.Get($"/students/{kofi}")).GetProperty("cautions").GetProperty("tags").EnumerateArray();
-        Assert.Contains(tags, t => (t.GetProperty("tag").GetString(), t.GetProperty("level").GetString()) == ("ankle", "held"));
+        var tags = (await coach.Get($"/students/{kofi}")).GetProperty("bars").GetProperty("tags").EnumerateArray();
+        Assert.Contains(tags, t => (t.GetProperty("tag").GetString(), t.GetProperty("level").GetString()) == ("ankle", "offLimits"));
     }
 
     [Fact]

@@ -53,8 +53,8 @@ public sealed class SessionTests(StudioApp app) : IClassFixture<StudioApp>, IAsy
             await coach.Log(session, Now, [], [StudioClient.Signal("sharpPain", Now.AddMinutes(-3), "hamstring")]);
             app.Time.Advance(TimeSpan.FromDays(1));
         }
-        var tags = (await coach.Get($"/students/{student}")).GetProperty("cautions").GetProperty("tags").EnumerateArray();
-        Assert.Contains(tags, t => (t.GetProperty("tag").GetString(), t.GetProperty("level").GetString()) == ("hamstring", "held"));
+        var tags = (await coach.Get($"/students/{student}")).GetProperty("bars").GetProperty("tags").EnumerateArray();
+        Assert.Contains(tags, t => (t.GetProperty("tag").GetString(), t.GetProperty("level").GetString()) == ("hamstring", "offLimits"));
     }
 
     [Fact]
@@ -62,7 +62,7 @@ public sealed class SessionTests(StudioApp app) : IClassFixture<StudioApp>, IAsy
     {
         async Task<string?> Hamstring() =>
             (await coach.Get($"/students/{student}"))
-                .GetProperty("cautions")
+                .GetProperty("bars")
                 .GetProperty("tags")
                 .EnumerateArray()
                 .FirstOrDefault(t => t.GetProperty("tag").GetString() == "hamstring")
@@ -77,14 +77,14 @@ public sealed class SessionTests(StudioApp app) : IClassFixture<StudioApp>, IAsy
             Assert.Equal(HttpStatusCode.OK, (await coach.Post($"/students/{student}/readings", reading)).StatusCode);
             app.Time.Advance(TimeSpan.FromHours(1));
         }
-        Assert.Equal("held", await Hamstring());
+        Assert.Equal("offLimits", await Hamstring());
         foreach (var id in readings)
             await coach.Post($"/students/{student}/readings/{id}/void", new { reason = "wrong side" });
-        Assert.Equal("held", await Hamstring());
+        Assert.Equal("offLimits", await Hamstring());
         app.Time.Advance(TimeSpan.FromDays(370));
         await coach.SignIn();
         await coach.Answer(student);
-        Assert.Equal("held", await Hamstring());
+        Assert.Equal("offLimits", await Hamstring());
     }
 
     [Theory]
@@ -93,11 +93,11 @@ public sealed class SessionTests(StudioApp app) : IClassFixture<StudioApp>, IAsy
     [InlineData(9 * 60)]
     public async Task A_bar_is_not_passed_by_naming_a_time(int secondsAgo)
     {
-        var held = await coach.Student("Held", "hip-replacement");
+        var held = await coach.Student("Kept", "hip-replacement");
         await coach.Place(held, 1, 1);
         DateTimeOffset? at = secondsAgo == 0 ? null : Now.AddSeconds(-secondsAgo);
         var read = await coach.Post($"/students/{held}/readings", StudioClient.Reading("hip-extension", "left", [15, 15, 15], takenAt: at));
-        Assert.Equal("heldTag", await read.Problem(HttpStatusCode.UnprocessableEntity, "measure"));
+        Assert.Equal("offLimits", await read.Problem(HttpStatusCode.UnprocessableEntity, "measure"));
         var set = new
         {
             id = Guid.NewGuid(),
@@ -110,7 +110,7 @@ public sealed class SessionTests(StudioApp app) : IClassFixture<StudioApp>, IAsy
             at,
         };
         var done = await coach.Post($"/students/{held}/skills/front-split/bench-sets", set);
-        Assert.Equal("heldTag", await done.Problem(HttpStatusCode.UnprocessableEntity, "skill"));
+        Assert.Equal("offLimits", await done.Problem(HttpStatusCode.UnprocessableEntity, "skill"));
     }
 
     [Fact]
@@ -198,11 +198,11 @@ public sealed class SessionTests(StudioApp app) : IClassFixture<StudioApp>, IAsy
             [StudioClient.Set("low-lunge", "padded-knee", "left", Now.AddMinutes(-8))],
             [StudioClient.Signal("sharpPain", Now.AddMinutes(-1), "hamstring", 7)]
         );
-        Assert.Contains((await Logged(answer)).GetProperty("nowHeld").EnumerateArray(), d => d.GetString() == "pyramid-fold");
+        Assert.Contains((await Logged(answer)).GetProperty("nowBarred").EnumerateArray(), d => d.GetString() == "pyramid-fold");
         var pain = await coach.Test(student, "left", "pain");
         Assert.Equal(("notMet", 7), (pain.GetProperty("outcome").GetString(), pain.GetProperty("value").GetInt32()));
         Assert.Equal("blocked", (await coach.Gate(student, "left")).GetProperty("state").GetString());
-        Assert.Equal("planHeld", await (await coach.Http.GetAsync($"/api/v1/sessions/{second}/pack")).Problem(HttpStatusCode.Conflict));
+        Assert.Equal("planBarred", await (await coach.Http.GetAsync($"/api/v1/sessions/{second}/pack")).Problem(HttpStatusCode.Conflict));
 
         var third = await coach.Session(student);
         var plan = (await coach.Get($"/sessions/{third}")).GetProperty("plan").GetProperty("drills");

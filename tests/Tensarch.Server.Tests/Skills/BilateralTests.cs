@@ -93,13 +93,13 @@ public sealed class BilateralTests(StudioApp app) : IClassFixture<StudioApp>, IA
         };
         Assert.Equal(HttpStatusCode.Created, (await coach.Post($"/students/{student}/skills/crow/exit-checks", shown)).StatusCode);
         await coach.Answer(student, "blood-thinners", "neck");
-        Assert.Equal("heldTag", await (await Exit(5, 5)).Problem(HttpStatusCode.UnprocessableEntity));
-        Assert.Equal("heldTag", await (await Set(null)).Problem(HttpStatusCode.UnprocessableEntity));
-        Assert.Equal("heldTag", await (await Form()).Problem(HttpStatusCode.UnprocessableEntity));
+        Assert.Equal("offLimits", await (await Exit(5, 5)).Problem(HttpStatusCode.UnprocessableEntity));
+        Assert.Equal("offLimits", await (await Set(null)).Problem(HttpStatusCode.UnprocessableEntity));
+        Assert.Equal("offLimits", await (await Form()).Problem(HttpStatusCode.UnprocessableEntity));
         // What was written down before is a fact, and a retry of it is no new one.
         Assert.Equal(HttpStatusCode.OK, (await coach.Post($"/students/{student}/skills/crow/exit-checks", shown)).StatusCode);
         Assert.Equal(HttpStatusCode.Created, (await Set(app.Time.GetUtcNow().AddDays(-1))).StatusCode);
-        Assert.Equal("resolveHold", (await coach.Gate(student, null, "crow")).GetProperty("next").GetProperty("code").GetString());
+        Assert.Equal("liftBar", (await coach.Gate(student, null, "crow")).GetProperty("next").GetProperty("code").GetString());
     }
 
     [Fact]
@@ -121,7 +121,7 @@ public sealed class BilateralTests(StudioApp app) : IClassFixture<StudioApp>, IA
         Assert.Equal(HttpStatusCode.Created, (await coach.Start(student, "handstand", (null, 1))).StatusCode);
         Assert.Equal("blocked", (await coach.Gate(student, null, "handstand")).GetProperty("state").GetString());
         Assert.Equal(
-            "heldTag",
+            "offLimits",
             await (await coach.Decide(student, null, "override", 1, "I have seen her do it.", skill: "handstand")).Problem(
                 HttpStatusCode.UnprocessableEntity
             )

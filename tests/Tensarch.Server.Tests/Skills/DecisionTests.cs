@@ -156,7 +156,7 @@ public sealed class DecisionTests(StudioApp app) : IClassFixture<StudioApp>, IAs
         await coach.Answer(student, "hip-replacement");
         Assert.Equal("blocked", (await coach.Gate(student, "left")).GetProperty("state").GetString());
         Assert.Equal(
-            "heldTag",
+            "offLimits",
             await (await coach.Decide(student, "left", "override", 3, "I really want to, believe me.")).Problem(
                 HttpStatusCode.UnprocessableEntity
             )

@@ -16,7 +16,7 @@ public sealed class IntakeTests(StudioApp app) : IClassFixture<StudioApp>, IAsyn
 
     private async Task<string?> Level(Guid student, string tag) =>
         (await Page(student))
-            .GetProperty("cautions")
+            .GetProperty("bars")
             .GetProperty("tags")
             .EnumerateArray()
             .Where(t => t.GetProperty("tag").GetString() == tag)
@@ -44,7 +44,7 @@ public sealed class IntakeTests(StudioApp app) : IClassFixture<StudioApp>, IAsyn
     public async Task While_the_coach_asks_the_core_says_what_the_answers_hold()
     {
         var answer = await coach.Post(
-            "/compute/cautions",
+            "/compute/bars",
             new
             {
                 yes = new[] { "neck", "very-mobile" },
@@ -54,15 +54,12 @@ public sealed class IntakeTests(StudioApp app) : IClassFixture<StudioApp>, IAsyn
             }
         );
         Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
-        var cautions = await answer.Content.ReadFromJsonAsync<JsonElement>();
+        var bars = await answer.Content.ReadFromJsonAsync<JsonElement>();
         Assert.Equal(
-            [("neck", "held"), ("passive-end-range", "limited")],
-            cautions
-                .GetProperty("tags")
-                .EnumerateArray()
-                .Select(t => (t.GetProperty("tag").GetString()!, t.GetProperty("level").GetString()!))
+            [("neck", "offLimits"), ("passive-end-range", "lightOnly")],
+            bars.GetProperty("tags").EnumerateArray().Select(t => (t.GetProperty("tag").GetString()!, t.GetProperty("level").GetString()!))
         );
-        Assert.Equal(5, cautions.GetProperty("sensationCeiling").GetInt32());
+        Assert.Equal(5, bars.GetProperty("sensationCeiling").GetInt32());
     }
 
     [Fact]
@@ -73,7 +70,7 @@ public sealed class IntakeTests(StudioApp app) : IClassFixture<StudioApp>, IAsyn
         app.Time.Advance(TimeSpan.FromDays(185));
         await coach.SignIn();
         Assert.Equal("due", await Screen(student));
-        Assert.Equal("held", await Level(student, "wrist"));
+        Assert.Equal("offLimits", await Level(student, "wrist"));
         await coach.Answer(student);
         Assert.Equal("current", await Screen(student));
         Assert.Null(await Level(student, "wrist"));
@@ -87,13 +84,13 @@ public sealed class IntakeTests(StudioApp app) : IClassFixture<StudioApp>, IAsyn
         Assert.Equal(HttpStatusCode.Created, (await coach.Post($"/students/{student}/changes", change)).StatusCode);
         Assert.Equal(HttpStatusCode.OK, (await coach.Post($"/students/{student}/changes", change)).StatusCode);
         Assert.Equal("somethingChanged", await Screen(student));
-        Assert.Equal("held", await Level(student, "ankle"));
+        Assert.Equal("offLimits", await Level(student, "ankle"));
         app.Time.Advance(TimeSpan.FromMinutes(1));
         var one = new { answers = new[] { new { question = "ankle", yes = true } } };
         await coach.Post($"/students/{student}/answers", one);
         Assert.Equal("somethingChanged", await Screen(student));
         await coach.Answer(student, "ankle");
-        Assert.Equal(("current", "limited"), (await Screen(student), await Level(student, "ankle")));
+        Assert.Equal(("current", "lightOnly"), (await Screen(student), await Level(student, "ankle")));
         Assert.Equal(
             "required",
             await (await coach.Post($"/students/{student}/changes", new { id = Guid.NewGuid(), note = " " })).Problem(
@@ -111,7 +108,7 @@ public sealed class IntakeTests(StudioApp app) : IClassFixture<StudioApp>, IAsyn
         Assert.Null(await Level(student, "neck"));
         app.Time.Advance(TimeSpan.FromHours(1));
         await coach.Answer(student, "neck", "osteoporosis");
-        Assert.Equal("held", await Level(student, "neck"));
+        Assert.Equal("offLimits", await Level(student, "neck"));
         Assert.Equal(HttpStatusCode.Created, (await Clear(student, Guid.NewGuid(), "neck", 60)).StatusCode);
         Assert.Null(await Level(student, "neck"));
     }
@@ -123,7 +120,7 @@ public sealed class IntakeTests(StudioApp app) : IClassFixture<StudioApp>, IAsyn
         var id = Guid.NewGuid();
         await Clear(student, id, "neck", 60);
         Assert.Null(await Level(student, "neck"));
-        var lifted = (await Page(student)).GetProperty("cautions").GetProperty("lifted")[0];
+        var lifted = (await Page(student)).GetProperty("bars").GetProperty("lifted")[0];
         Assert.Equal(("neck", Day(60)), (lifted.GetProperty("question").GetString(), lifted.GetProperty("clearedUntil").GetString()));
 
         var withdrawal = new { id = Guid.NewGuid(), reason = "the tingling is back" };
@@ -131,7 +128,7 @@ public sealed class IntakeTests(StudioApp app) : IClassFixture<StudioApp>, IAsyn
         app.Time.Advance(TimeSpan.FromDays(2));
         Assert.Equal(HttpStatusCode.Created, (await coach.Post(path, withdrawal)).StatusCode);
         Assert.Equal(HttpStatusCode.OK, (await coach.Post(path, withdrawal)).StatusCode);
-        Assert.Equal("held", await Level(student, "neck"));
+        Assert.Equal("offLimits", await Level(student, "neck"));
         Assert.Equal(
             "reasonTooShort",
             await (await coach.Post(path, new { id = Guid.NewGuid(), reason = "so" })).Problem(HttpStatusCode.UnprocessableEntity, "reason")
@@ -215,7 +212,7 @@ public sealed class IntakeTests(StudioApp app) : IClassFixture<StudioApp>, IAsyn
         var id = Guid.NewGuid();
         await coach.Post("/students", new { id, student = StudioClient.Body("Pim Young", birthDate: "2022-01-01") });
         await coach.Answer(id);
-        Assert.Equal("held", await Level(id, "hamstring"));
+        Assert.Equal("offLimits", await Level(id, "hamstring"));
         var body = JsonSerializer.Deserialize<Dictionary<string, object?>>(
             JsonSerializer.Serialize(StudioClient.Body("Pim Young", birthDate: "2022-01-01"))
         )!;
@@ -224,6 +221,6 @@ public sealed class IntakeTests(StudioApp app) : IClassFixture<StudioApp>, IAsyn
         change.Headers.Add("If-Match", "\"1\"");
         Assert.Equal(HttpStatusCode.OK, (await coach.Http.SendAsync(change)).StatusCode);
         Assert.Null(await Level(id, "hamstring"));
-        Assert.Equal(6, (await Page(id)).GetProperty("cautions").GetProperty("sensationCeiling").GetInt32());
+        Assert.Equal(6, (await Page(id)).GetProperty("bars").GetProperty("sensationCeiling").GetInt32());
     }
 }

@@ -175,16 +175,16 @@ public sealed class StudentTests(StudioApp app) : IClassFixture<StudioApp>, IAsy
     [Fact]
     public async Task An_answer_holds_and_a_clearance_lifts_until_it_lapses()
     {
-        var id = await coach.Student("Held", "hip-replacement");
+        var id = await coach.Student("Kept", "hip-replacement");
         async Task<string?> Level() =>
             (await coach.Get($"/students/{id}"))
-                .GetProperty("cautions")
+                .GetProperty("bars")
                 .GetProperty("tags")
                 .EnumerateArray()
                 .Where(t => t.GetProperty("tag").GetString() == "hip-front")
                 .Select(t => t.GetProperty("level").GetString())
                 .SingleOrDefault();
-        Assert.Equal("held", await Level());
+        Assert.Equal("offLimits", await Level());
         var clearance = new
         {
             id = Guid.NewGuid(),
@@ -197,7 +197,7 @@ public sealed class StudentTests(StudioApp app) : IClassFixture<StudioApp>, IAsy
         Assert.Equal(HttpStatusCode.OK, (await coach.Post($"/students/{id}/clearances", clearance)).StatusCode);
         Assert.Null(await Level());
         app.Time.Advance(TimeSpan.FromDays(8));
-        Assert.Equal("held", await Level());
+        Assert.Equal("offLimits", await Level());
     }
 
     [Fact]
@@ -213,7 +213,7 @@ public sealed class StudentTests(StudioApp app) : IClassFixture<StudioApp>, IAsy
             minutes = 45,
         };
         Assert.Equal(
-            "everythingHeld",
+            "everythingOffLimits",
             await (await coach.Post($"/students/{id}/sessions", plan)).Problem(HttpStatusCode.UnprocessableEntity)
         );
         await coach.Answer(id);

@@ -239,7 +239,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/compute/cautions": {
+    "/api/v1/compute/bars": {
         parameters: {
             query?: never;
             header?: never;
@@ -257,7 +257,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["CautionsRequest"];
+                    "application/json": components["schemas"]["BarsRequest"];
                 };
             };
             responses: {
@@ -267,7 +267,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["CautionsView"];
+                        "application/json": components["schemas"]["BarsView"];
                     };
                 };
             };
@@ -3070,6 +3070,78 @@ export interface components {
             minutes: number;
             half: components["schemas"]["DayHalf"];
         };
+        /** @description What a "yes" does to some tags. */
+        BarEffect: {
+            level: components["schemas"]["BarLevel"];
+            scope: components["schemas"]["TagScope"];
+            tags: components["schemas"]["LoadTag"][];
+            covers?: null | components["schemas"]["LoadTag"][];
+        };
+        /**
+         * @description What a student may do with a tag on a day.
+         * @enum {unknown}
+         */
+        BarLevel: "free" | "lightOnly" | "offLimits";
+        /** @description One link of the chain that bars a tag. */
+        BarReason: {
+            tag: components["schemas"]["LoadTag"];
+            level: components["schemas"]["BarLevel"];
+            /** @description `intake`, `painEvents`, `stopRule`, `notScreened`, `screenDue`, `somethingChanged` or `guardianConsent`. */
+            code: string;
+            /** @description What would lift it. */
+            liftedBy: components["schemas"]["LiftedBy"];
+            /** @description The intake question, where one is the reason. */
+            question?: null | string;
+            signal?: null | components["schemas"]["SignalKind"];
+            /** Format: date-time */
+            since?: null | string;
+            /**
+             * Format: date
+             * @description A clearance lifts it up to this day: it does not count today.
+             */
+            clearedUntil?: null | string;
+            /**
+             * Format: date
+             * @description A clearance that lifted it has lapsed: the bar is back since this day.
+             */
+            lapsedOn?: null | string;
+            /**
+             * @description A clearance stands for the tag, but is older than this: it lifts nothing that came after it.
+             * @default false
+             */
+            clearedBefore: boolean;
+            /** @description Counts on the day. */
+            standing?: boolean;
+        };
+        BarredMeasure: {
+            measure: string;
+            tag: components["schemas"]["LoadTag"];
+        };
+        BarredTag: {
+            tag: components["schemas"]["LoadTag"];
+            level: components["schemas"]["BarLevel"];
+            reasons: components["schemas"]["BarReason"][];
+        };
+        /** @description What the answers so far would bar, for a coach who is still asking. */
+        BarsRequest: {
+            yes: string[];
+            /** Format: date */
+            birthDate: null | string;
+            /** Format: date */
+            guardianConsentOn: null | string;
+            /** Format: int32 */
+            sensationCeiling: null | number;
+        };
+        BarsView: {
+            /** @description Only what is not free. */
+            tags: components["schemas"]["BarredTag"][];
+            /** @description What a clearance lifts today. */
+            lifted: components["schemas"]["BarReason"][];
+            /** Format: int32 */
+            sensationCeiling: number;
+            /** Format: int32 */
+            rampTopPercent: number;
+        };
         /** @description A named set of measures for one sitting. */
         Battery: {
             key: string;
@@ -3106,8 +3178,8 @@ export interface components {
             /** @description What the next gates still need; the baseline before the student is on a ladder. */
             needs: components["schemas"]["SittingOffer"];
             batteries: components["schemas"]["SittingOffer"][];
-            /** @description Measures that a caution keeps off the bench. */
-            held: components["schemas"]["HeldMeasure"][];
+            /** @description Measures that a bar keeps off the bench. */
+            barred: components["schemas"]["BarredMeasure"][];
             open: components["schemas"]["OpenSitting"][];
         };
         /** @description A tested hold or counted repetitions, on the bench. */
@@ -3216,74 +3288,6 @@ export interface components {
             approaches: components["schemas"]["Approach"][];
             dayGates: components["schemas"]["DayGate"][];
         };
-        /** @description What a "yes" does to some tags. */
-        CautionEffect: {
-            level: components["schemas"]["CautionLevel"];
-            scope: components["schemas"]["TagScope"];
-            tags: components["schemas"]["LoadTag"][];
-            covers?: null | components["schemas"]["LoadTag"][];
-        };
-        /**
-         * @description What a student may do with a tag today.
-         * @enum {unknown}
-         */
-        CautionLevel: "free" | "limited" | "held";
-        /** @description One link of the chain that limits or holds a tag. */
-        CautionReason: {
-            tag: components["schemas"]["LoadTag"];
-            level: components["schemas"]["CautionLevel"];
-            /** @description `intake`, `painEvents`, `stopRule`, `notScreened`, `screenDue`, `somethingChanged` or `guardianConsent`. */
-            code: string;
-            /** @description What would lift it. */
-            liftedBy: components["schemas"]["LiftedBy"];
-            /** @description The intake question, where one is the reason. */
-            question?: null | string;
-            signal?: null | components["schemas"]["SignalKind"];
-            /** Format: date-time */
-            since?: null | string;
-            /**
-             * Format: date
-             * @description A clearance lifts it up to this day: it does not count today.
-             */
-            clearedUntil?: null | string;
-            /**
-             * Format: date
-             * @description A clearance that lifted it has lapsed: the hold is back since this day.
-             */
-            lapsedOn?: null | string;
-            /**
-             * @description A clearance stands for the tag, but is older than this: it lifts nothing that came after it.
-             * @default false
-             */
-            clearedBefore: boolean;
-            /** @description Counts today. */
-            standing?: boolean;
-        };
-        CautionTag: {
-            tag: components["schemas"]["LoadTag"];
-            level: components["schemas"]["CautionLevel"];
-            reasons: components["schemas"]["CautionReason"][];
-        };
-        /** @description What the answers so far would hold, for a coach who is still asking. */
-        CautionsRequest: {
-            yes: string[];
-            /** Format: date */
-            birthDate: null | string;
-            /** Format: date */
-            guardianConsentOn: null | string;
-            /** Format: int32 */
-            sensationCeiling: null | number;
-        };
-        CautionsView: {
-            /** @description Only what is not free. */
-            tags: components["schemas"]["CautionTag"][];
-            /** @description What a clearance lifts today. */
-            lifted: components["schemas"]["CautionReason"][];
-            /** Format: int32 */
-            sensationCeiling: number;
-            /** Format: int32 */
-            rampTopPercent: number;
-        };
         /** @description Something changed since the screen: nothing is planned until it is gone through again. */
         ChangedRequest: {
             /** Format: uuid */
@@ -3309,11 +3313,11 @@ export interface components {
             from: string;
             /** Format: date */
             until: string;
-            /** @description Holds today. */
+            /** @description Stands today. */
             standing: boolean;
             /**
              * Format: date
-             * @description The first day on which it no longer holds.
+             * @description The first day on which it no longer stands.
              */
             lapsesOn: string;
             withdrawn: boolean;
@@ -3701,7 +3705,7 @@ export interface components {
             /** @description Ids that another fact has already; these were not stored. */
             clashes: string[];
             /** @description Drills of this session that are held from now on: the runner stops them. */
-            nowHeld: string[];
+            nowBarred: string[];
         };
         FigureMark: {
             kind: components["schemas"]["MarkKind"];
@@ -3759,10 +3763,6 @@ export interface components {
         };
         /** @enum {unknown} */
         GateState: "open" | "retest" | "closed" | "waiting" | "blocked" | "owned";
-        HeldMeasure: {
-            measure: string;
-            tag: components["schemas"]["LoadTag"];
-        };
         /** @description One thing that was written down about a student, by whom and when. */
         HistoryLine: {
             /** Format: date-time */
@@ -3776,18 +3776,6 @@ export interface components {
             after?: null | string;
             tags?: null | components["schemas"]["LoadTag"][];
             note?: null | string;
-        };
-        HoldView: {
-            tag: components["schemas"]["LoadTag"];
-            /** Format: date-time */
-            since: string;
-            needsClinician: boolean;
-            /** Format: int32 */
-            painFreeSessions: number;
-            /** Format: int32 */
-            needed: number;
-            mayBeReviewed: boolean;
-            signal: null | components["schemas"]["SignalKind"];
         };
         ImportReport: {
             /** Format: int32 */
@@ -3851,12 +3839,12 @@ export interface components {
         InstrumentsResponse: {
             inclinometer: null | components["schemas"]["DeviceView"];
         };
-        /** @description One yes/no question of the intake screen, in plain words, with what a "yes" holds or limits. */
+        /** @description One yes/no question of the intake screen, in plain words, with what a "yes" puts off limits or makes light only. */
         IntakeQuestion: {
             key: string;
             text: string;
             label: string;
-            effects: components["schemas"]["CautionEffect"][];
+            effects: components["schemas"]["BarEffect"][];
             /** @description Shown at once when the answer is yes. */
             advice: string;
             /**
@@ -4179,7 +4167,7 @@ export interface components {
         NextStep: {
             /**
              * @description `nothing`, `takeReading`, `retest`, `moreTrials`, `keepTraining`, `logSessions`, `recordHold`,
-             *             `recordReps`, `countAttempts`, `tickForm`, `showExit`, `trainPainFree`, `measureLegs`, `resolveHold`.
+             *             `recordReps`, `countAttempts`, `tickForm`, `showExit`, `trainPainFree`, `measureLegs`, `liftBar`.
              */
             code: string;
             side?: null | components["schemas"]["Side"];
@@ -4434,8 +4422,8 @@ export interface components {
         /** @description A rule that shaped the session. */
         PlanNote: {
             /**
-             * @description `heldTag`, `limitedTag`, `eased`, `spacing`, `firstWeek`, `attemptDelay`, `weakerFirst`, `extraRound`, `sidesAlternate`,
-             *             `reBaseline`, `lighterAfterBreak`, `repeatLastWeek`, `lighterAfterPain`, `notEnoughToDo`, `didNotFit`, `notPrepared`,
+             * @description `offLimits`, `lightOnly`, `eased`, `spacing`, `firstWeek`, `attemptDelay`, `weakerFirst`, `extraRound`, `sidesAlternate`,
+             *             `reBaseline`, `lighterAfterBreak`, `wayBack` (sessions that it still takes), `repeatLastWeek`, `lighterAfterPain`, `notEnoughToDo`, `didNotFit`, `notPrepared`,
              *             `wristRest`, `neckRest`, `wayOutFirst`, `instead`.
              */
             code: string;
@@ -4944,6 +4932,18 @@ export interface components {
              */
             fromStage: number;
         };
+        ReviewBarView: {
+            tag: components["schemas"]["LoadTag"];
+            /** Format: date-time */
+            since: string;
+            needsClinician: boolean;
+            /** Format: int32 */
+            painFreeSessions: number;
+            /** Format: int32 */
+            needed: number;
+            mayBeReviewed: boolean;
+            signal: null | components["schemas"]["SignalKind"];
+        };
         ReviewRequest: {
             /** Format: uuid */
             id: string;
@@ -4997,7 +4997,7 @@ export interface components {
             noise: null | number;
             reason: string;
         };
-        /** @description One student in a list: a small arch for each skill, cautions, and what to do next. */
+        /** @description One student in a list: a small arch for each skill, bars, and what to do next. */
         RosterLine: {
             /** Format: uuid */
             id: string;
@@ -5009,7 +5009,7 @@ export interface components {
             screened: boolean;
             screen: components["schemas"]["ScreenState"];
             skills: components["schemas"]["SkillSummary"][];
-            cautions: components["schemas"]["CautionTag"][];
+            bars: components["schemas"]["BarredTag"][];
             /**
              * Format: int32
              * @description Logged in the last 14 days.
@@ -5053,7 +5053,7 @@ export interface components {
          * @enum {unknown}
          */
         ScreenState: "notScreened" | "current" | "due" | "somethingChanged";
-        /** @description The intake screen as it stands. */
+        /** @description The intake screen as it stands on a day. */
         ScreenView: {
             state: components["schemas"]["ScreenState"];
             /**
@@ -5218,7 +5218,7 @@ export interface components {
             parts: components["schemas"]["SheetPart"][];
             done: components["schemas"]["DoneSet"][];
             /** @description Drills that a caution set since then holds: the session is to be made again. */
-            nowHeld: string[];
+            nowBarred: string[];
             /** Format: int32 */
             sensationCeiling: number;
         };
@@ -5250,6 +5250,7 @@ export interface components {
         };
         /** @enum {unknown} */
         Side: "left" | "right";
+        /** @description Left against right in one measure. */
         SideComparison: {
             measure: string;
             /**
@@ -5326,7 +5327,7 @@ export interface components {
             at: string;
         };
         /** @enum {unknown} */
-        SignalKind: "dullPain" | "sharpPain" | "numbness" | "headPressure" | "fall" | "fallWithHeadContact" | "breathHeld" | "overCeiling";
+        SignalKind: "dullPain" | "sharpPain" | "numbness" | "headPressure" | "fall" | "fallWithHeadContact" | "breathHeld" | "overCeiling" | "pinch" | "pop" | "strengthLost" | "bailed";
         /** @description One thing to read in a sitting, both sides of it where it has sides. */
         SittingItem: {
             measure: string;
@@ -5344,8 +5345,8 @@ export interface components {
             name: null | string;
             /** @description In the order in which they would be read. */
             items: components["schemas"]["SittingItem"][];
-            /** @description Held by a caution, and never offered. */
-            leftOut: components["schemas"]["HeldMeasure"][];
+            /** @description Barred, and never offered. */
+            leftOut: components["schemas"]["BarredMeasure"][];
             /** Format: int32 */
             positionChanges: number;
         };
@@ -5401,7 +5402,7 @@ export interface components {
             breathSeconds: number;
             blocks: components["schemas"]["BlockKind"][];
             items: components["schemas"]["SittingPart"][];
-            leftOut: components["schemas"]["HeldMeasure"][];
+            leftOut: components["schemas"]["BarredMeasure"][];
         };
         /** @description Moves a student to another version of the ladder, or to another ladder of the skill. */
         SkillMove: {
@@ -5503,7 +5504,7 @@ export interface components {
             suggested: number;
             /**
              * Format: int32
-             * @description No start lies above it: past it is an exit or a form that was not shown here, or a tag that is held.
+             * @description No start lies above it: past it is an exit or a form that was not shown here, or a tag that is off limits.
              */
             highest: number;
             /** @description From stage 1 to the suggested one. */
@@ -5644,14 +5645,14 @@ export interface components {
             id: string;
             student: components["schemas"]["StudentBody"];
         };
-        /** @description One student, whole: the person, today's cautions and where they stand. */
+        /** @description One student, whole: the person, today's bars and where they stand. */
         StudentPage: {
             student: components["schemas"]["StudentView"];
             screened: boolean;
             screen: components["schemas"]["ScreenView"];
             answers: components["schemas"]["AnswerView"][];
-            cautions: components["schemas"]["CautionsView"];
-            holds: components["schemas"]["HoldView"][];
+            bars: components["schemas"]["BarsView"];
+            reviewBars: components["schemas"]["ReviewBarView"][];
             clearances: components["schemas"]["ClearanceView"][];
             skills: components["schemas"]["SkillSummary"][];
             nextSession: null | components["schemas"]["NextSessionLine"];
@@ -5747,7 +5748,7 @@ export interface components {
             days?: null | number;
             /** @description Ids of the readings, sets, signals or checks it rests on. */
             evidence?: null | string[];
-            heldTags?: null | components["schemas"]["LoadTag"][];
+            offLimits?: null | components["schemas"]["LoadTag"][];
             rate?: null | components["schemas"]["SuccessRate"];
             /**
              * Format: date-time

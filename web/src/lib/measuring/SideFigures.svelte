@@ -22,7 +22,7 @@
     notMet: 'would not be met',
     stale: 'stale',
     noData: 'no data',
-    blocked: 'held',
+    blocked: 'barred',
   };
 </script>
 

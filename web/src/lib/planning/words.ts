@@ -87,10 +87,10 @@ export function noteText(note: Schemas['PlanNote']): string {
   const tag = note.tag ? tagName(note.tag) : '';
   const n = note.number == null ? '' : number(note.number, 0);
   switch (note.code) {
-    case 'heldTag':
-      return `${drill} is left out: ${tag} is held.`;
-    case 'limitedTag':
-      return `${drill} is left out: ${tag} is limited to light.`;
+    case 'offLimits':
+      return `${drill} is left out: ${tag} is off limits.`;
+    case 'lightOnly':
+      return `${drill} is left out: ${tag} is light only.`;
     case 'eased':
       return `${drill} is easier than the stage’s own version, for a caution${note.side ? `, ${note.side}` : ''}.`;
     case 'spacing':
@@ -106,15 +106,21 @@ export function noteText(note: Schemas['PlanNote']): string {
     case 'sidesAlternate':
       return `No side is weaker beyond noise: the sides take turns, ${note.side} first today.`;
     case 'reBaseline':
-      return `${n} days away: first-week dose. Take a new baseline; one stage lower is suggested.`;
+      return `${n} days away: first-week dose and no attempts. Take a new baseline; one stage lower is suggested.`;
     case 'lighterAfterBreak':
-      return `${n} days away: the dose is 30 % less. Re-test first.`;
+      return `${n} days away: the dose starts 30 % lower and comes back session by session. Re-test first.`;
     case 'repeatLastWeek':
       return `${n} days away: last week’s dose again, nothing grows.`;
+    case 'wayBack':
+      return n === 1 ? 'The last session of the way back.' : `The way back takes ${n} sessions, this one among them.`;
+    case 'easierAfterPain':
+      return `${tag}: one version easier after pain, until two sessions went without.`;
+    case 'easierAfterBackOff':
+      return `${drill}: one version easier after a back-off, until two sessions went without.`;
     case 'lighterAfterPain':
       return `${tag}: 40 % less for two weeks after the review.`;
     case 'notPrepared':
-      return `${drill} is left out: what prepares it is held or does not fit this stage.`;
+      return `${drill} is left out: what prepares it is off limits or does not fit this stage.`;
     case 'wristRest':
       return `${drill} is left out: the wrists worked hard ${n} days running.`;
     case 'neckRest':

@@ -58,7 +58,7 @@
   });
 
   $effect(() => {
-    if (outbox.nowHeld.length) untrack(() => runner.hold(outbox.nowHeld));
+    if (outbox.nowBarred.length) untrack(() => runner.bar(outbox.nowBarred));
   });
 
   const side = $derived(runner.finished ? null : runner.line.part.side);

@@ -9,7 +9,7 @@ type Kept = { sets: SetFact[]; signals: SignalFact[]; finishedAt: string | null 
 export class Outbox {
   waiting = $state(0);
   lost = $state<string>();
-  nowHeld = $state<string[]>([]);
+  nowBarred = $state<string[]>([]);
   #kept: Kept;
   #sending: Promise<void> | undefined;
 
@@ -49,7 +49,7 @@ export class Outbox {
             body: { sentAt: iso(Date.now()), ...sending },
           }),
         );
-        this.nowHeld = answer.nowHeld;
+        this.nowBarred = answer.nowBarred;
       } catch (error) {
         const refusal = error as Refusal;
         if (refusal.status !== 409) {

@@ -14,7 +14,7 @@ const answer = (status: number, body: object) =>
       ? { data: body, response: new Response(null, { status }) }
       : { error: body, response: new Response(null, { status }) },
   );
-const stored = () => answer(200, { stored: 1, sameAgain: 0, clashes: [], nowHeld: [] });
+const stored = () => answer(200, { stored: 1, sameAgain: 0, clashes: [], nowBarred: [] });
 
 const set = (id: string) => ({
   id,
@@ -80,7 +80,7 @@ describe('the outbox', () => {
   });
 
   it('does not send again what another fact’s id has taken', async () => {
-    post.mockImplementation(() => answer(409, { stored: 0, sameAgain: 0, clashes: ['a'], nowHeld: [] }));
+    post.mockImplementation(() => answer(409, { stored: 0, sameAgain: 0, clashes: ['a'], nowBarred: [] }));
     const outbox = new Outbox('s4');
     outbox.add({ sets: [set('a')] });
     await outbox.send();
@@ -89,11 +89,11 @@ describe('the outbox', () => {
 
   it('says which drills are held by now', async () => {
     post.mockImplementation(() =>
-      answer(200, { stored: 1, sameAgain: 0, clashes: [], nowHeld: ['pyramid-fold'] }),
+      answer(200, { stored: 1, sameAgain: 0, clashes: [], nowBarred: ['pyramid-fold'] }),
     );
     const outbox = new Outbox('s5');
     outbox.add({ sets: [set('a')] });
     await outbox.send();
-    expect(outbox.nowHeld).toEqual(['pyramid-fold']);
+    expect(outbox.nowBarred).toEqual(['pyramid-fold']);
   });
 });

@@ -169,12 +169,12 @@ export class Runner {
     } else if (stop.ends === 'nothing' && stop.easierBy > 0) this.backOff();
   }
 
-  /** Drills that a caution set meanwhile holds. */
-  hold(drills: string[]): void {
-    const held = this.lines
+  /** Drills that a caution set meanwhile bars. */
+  bar(drills: string[]): void {
+    const barred = this.lines
       .filter((l) => l.state === 'todo' && drills.includes(l.part.drill))
       .map((l) => l.part.id);
-    if (held.length) this.#end(held);
+    if (barred.length) this.#end(barred);
   }
 
   quality(value: number): void {

@@ -18,7 +18,7 @@
   const stageName = (number: number) => ladder.stages.find((s) => s.number === number)?.name ?? '';
   const limit = $derived(
     course.highest < ladder.stages.length
-      ? ` At most stage ${course.highest}: what lies past it was not shown here, or is held.`
+      ? ` At most stage ${course.highest}: what lies past it was not shown here, or is off limits.`
       : '',
   );
   const tooHigh = $derived(refusal?.problems.some((p) => p.code === 'startTooHigh') ?? false);

@@ -12,10 +12,10 @@
 
   let { student, gate }: Props = $props();
 
-  /** What a coach can write down on the spot: not what the bench reads, and nothing that is held. */
+  /** What a coach can write down on the spot: not what the bench reads, and nothing that is barred. */
   const onTheSpot = (t: Schemas['TestVerdict']) =>
     t.outcome !== 'met' &&
-    t.next.code !== 'resolveHold' &&
+    t.next.code !== 'liftBar' &&
     (t.test.kind === 'reps' ||
       t.test.kind === 'form' ||
       t.test.kind === 'exit' ||

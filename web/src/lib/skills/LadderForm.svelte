@@ -53,7 +53,7 @@
     </h1>
     <p class="text-quiet mb-4 max-w-prose">
       From {catalogue.ladder(editor.ladder.skill).name.toLowerCase()}. Every gate keeps two tests: no pain
-      over 3, and no caution that holds it. What you type stays on this device until you store it.
+      over 3, and nothing that bars it. What you type stays on this device until you store it.
     </p>
     <div class="mb-5 max-w-md">
       <Field label="Name" error={nameProblem && problemText(nameProblem)}>

@@ -76,7 +76,7 @@
       <p>{gate.metCount} of {gate.tests.length} tests are met meanwhile.</p>
     {:else if gate.state === 'blocked'}
       <p>
-        A caution holds what this ladder loads. Nothing gets around it, an override included.
+        A bar lies on what this ladder loads. Nothing gets around it, an override included.
         <a class="link-line" href={resolve('/students/[id]/cautions', { id: student.id })}
           >See what holds it</a
         >

@@ -59,8 +59,8 @@ describe('what an outcome is, in a few words', () => {
     ['hold', 'heldOnOneDay', {}, '1 of 2 days'],
     ['hold', 'heldShorter', { margin: -4 }, '4 s short'],
     ['hold', 'noHolds', {}, 'not held yet'],
-    ['clear', 'noHolds', {}, 'met'],
-    ['clear', 'tagHeld', { heldTags: ['neck', 'fall-risk'] }, 'held: neck, risk of falling'],
+    ['clear', 'noBars', {}, 'met'],
+    ['clear', 'tagOffLimits', { offLimits: ['neck', 'fall-risk'] }, 'off limits: neck, risk of falling'],
     ['reps', 'repsClean', {}, 'met'],
     ['reps', 'repsShort', { margin: -2 }, '2 short'],
     ['reps', 'noReps', {}, 'not counted yet'],
@@ -116,7 +116,7 @@ describe('what to do next', () => {
     ['exit', { code: 'showExit', side: 'left', count: 1 }, 'Watch the way out to the left: 1 safe time.'],
     ['exit', { code: 'showExit', count: 5 }, 'Watch the way out: 5 safe times.'],
     ['pain', { code: 'trainPainFree', count: 2 }, 'Two sessions free of pain come first.'],
-    ['clear', { code: 'resolveHold' }, 'Lift the hold first: see the cautions.'],
+    ['clear', { code: 'liftBar' }, 'Lift the bar first: see the cautions.'],
     ['rom', { code: 'takeReading', side: 'left' }, 'Read the left front split gap, warm, three trials.'],
     ['rom', { code: 'moreTrials' }, 'Read front split gap again with three trials, warm.'],
     ['rom', { code: 'measureLegs' }, 'Measure both legs: the straddle angle is judged with them.'],
@@ -142,10 +142,10 @@ describe('a gate in words', () => {
       're-test',
       'keep training',
       'waiting',
-      'held',
+      'barred',
       'owned',
     ]);
-    expect(groupName('blocked')).toBe('Held');
+    expect(groupName('blocked')).toBe('Barred');
     expect([decisionName('override'), decisionName('move')]).toEqual([
       'Advanced by override',
       'Moved to another version',
@@ -154,7 +154,7 @@ describe('a gate in words', () => {
 
   it('asks why in the title, of a side or of the whole', () => {
     expect(whyTitle('left', 'retest')).toBe('Why the left gate says re-test');
-    expect(whyTitle(null, 'blocked')).toBe('Why the gate is held');
+    expect(whyTitle(null, 'blocked')).toBe('Why the gate is barred');
     expect(whyTitle('right', 'waiting')).toBe('Why right is waiting');
     expect(whyTitle(null, 'owned')).toBe('The skill is owned');
   });

@@ -9,7 +9,7 @@ const states: Record<Schemas['GateState'], string> = {
   retest: 're-test',
   closed: 'keep training',
   waiting: 'waiting',
-  blocked: 'held',
+  blocked: 'barred',
   owned: 'owned',
 };
 
@@ -26,7 +26,7 @@ export function whyTitle(side: Course, state: Schemas['GateState']): string {
     case 'waiting':
       return `Why ${courseName(side)} is waiting`;
     case 'blocked':
-      return `Why ${gate} is held`;
+      return `Why ${gate} is barred`;
     case 'owned':
       return side ? `${capital(side)} owns it` : 'The skill is owned';
     default:
@@ -68,7 +68,7 @@ const groups: Record<Schemas['ReadinessGroup'], string> = {
   ready: 'Ready to decide',
   nearly: 'Nearly',
   stalled: 'Stalled',
-  blocked: 'Held',
+  blocked: 'Barred',
   training: 'In training',
   waiting: 'Waiting',
   owned: 'Owned',

@@ -114,7 +114,7 @@ describe('a test in words', () => {
     ]);
     expect(status(rate)).toBe('short of 10 of 20, on two days; 95 % between 18 % and 57 %');
     expect(whyTitle(null, 'open')).toBe('Why the gate is open');
-    expect(whyTitle('left', 'blocked')).toBe('Why the left gate is held');
+    expect(whyTitle('left', 'blocked')).toBe('Why the left gate is barred');
   });
 
   it('says what is missing of a way out and of the legs', () => {

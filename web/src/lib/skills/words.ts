@@ -55,7 +55,7 @@ export function testName(test: Schemas['ReadinessTest']): string {
     case 'exit':
       return `Way out: ${test.name.toLowerCase()}`;
     default:
-      return 'No caution holds it';
+      return 'Nothing bars it';
   }
 }
 
@@ -165,7 +165,10 @@ export function status(test: Test): string {
     case 'heldShorter':
       return `${amount} short`;
     case 'noHolds':
+      // Decisions of before say so of bars, too.
       return test.test.kind === 'clear' ? 'met' : 'not held yet';
+    case 'noBars':
+      return 'met';
     case 'repsClean':
       return 'met';
     case 'repsShort':
@@ -190,8 +193,8 @@ export function status(test: Test): string {
       return `${test.count} of ${test.needed} ticked`;
     case 'notShown':
       return 'not shown yet';
-    case 'tagHeld':
-      return `held: ${(test.heldTags ?? []).map(tagName).join(', ')}`;
+    case 'tagOffLimits':
+      return `off limits: ${(test.offLimits ?? []).map(tagName).join(', ')}`;
     case 'sidesMatch':
       return 'met';
     case 'sidesDiffer':
@@ -239,8 +242,8 @@ export function nextText(test: Test): string {
       return 'Measure both legs: the straddle angle is judged with them.';
     case 'trainPainFree':
       return `Two sessions free of pain come first.`;
-    case 'resolveHold':
-      return `Lift the hold first: see the cautions.`;
+    case 'liftBar':
+      return `Lift the bar first: see the cautions.`;
     default:
       return '';
   }

@@ -10,7 +10,7 @@
   }
 
   let { student }: Props = $props();
-  const tags = $derived(student.page!.cautions.tags.map((t) => t.tag));
+  const tags = $derived(student.page!.bars.tags.map((t) => t.tag));
   const blank = () => ({ role: '', from: '', until: '', tags: [] as Schemas['LoadTag'][] });
   let form = $state(blank());
   let refusal = $state<Refusal>();

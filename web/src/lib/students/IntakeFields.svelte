@@ -22,7 +22,7 @@
             : e.scope === 'regions'
               ? 'every region'
               : e.tags.map(tagName).join(', ');
-        return `${e.level === 'held' ? 'Holds' : 'Limits'} ${tags}`;
+        return `${e.level === 'offLimits' ? 'Off limits:' : 'Light only:'} ${tags}`;
       })
       .join('. ');
   }

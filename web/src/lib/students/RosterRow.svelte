@@ -16,8 +16,8 @@
   let { line }: Props = $props();
   const sides = $derived(line.skills.flatMap((k) => k.sides.map((s) => ({ ...s, ladder: k.ladderName }))));
   const ready = $derived(sides.filter((s) => s.state === 'open'));
-  const held = $derived(line.cautions.filter((t) => t.level === 'held'));
-  const limited = $derived(line.cautions.filter((t) => t.level === 'limited'));
+  const offLimits = $derived(line.bars.filter((t) => t.level === 'offLimits'));
+  const lightOnly = $derived(line.bars.filter((t) => t.level === 'lightOnly'));
   const nearest = $derived(
     sides
       .filter((s) => s.nearest && s.state !== 'waiting')
@@ -92,13 +92,13 @@
         <strong>Left out:</strong>
         {line.leftOut === 1 ? 'one stored entry' : `${line.leftOut} stored entries`} that cannot be read
       </p>{/if}
-    {#if line.screened && held.length}<p class="text-sm">
-        <strong>Held:</strong>
-        {held.map((t) => tagName(t.tag)).join(', ')}
+    {#if line.screened && offLimits.length}<p class="text-sm">
+        <strong>Off limits:</strong>
+        {offLimits.map((t) => tagName(t.tag)).join(', ')}
       </p>{/if}
-    {#if limited.length}<p class="text-sm">
-        <strong>Limited:</strong>
-        {limited.map((t) => tagName(t.tag)).join(', ')}
+    {#if lightOnly.length}<p class="text-sm">
+        <strong>Light only:</strong>
+        {lightOnly.map((t) => tagName(t.tag)).join(', ')}
       </p>{/if}
   </div>
   <div class="text-quiet col-start-2 text-sm md:col-start-auto md:text-end">

@@ -58,7 +58,7 @@
       <div class="mt-2 max-w-xl">
         <TextField
           label="What changed?"
-          hint="In the student’s words. Everything is held until the screen is gone through again."
+          hint="In the student’s words. Everything is off limits until the screen is gone through again."
           error={fieldText(refusal, 'note')}
           bind:value={note}
         />

@@ -13,10 +13,10 @@ beforeAll(() => {
   } as unknown as Schemas['CatalogueResponse'];
 });
 
-const reason = (more: Partial<Schemas['CautionReason']>): Schemas['CautionReason'] =>
+const reason = (more: Partial<Schemas['BarReason']>): Schemas['BarReason'] =>
   ({
     tag: 'neck',
-    level: 'held',
+    level: 'offLimits',
     code: 'intake',
     liftedBy: 'clearance',
     question: null,
@@ -26,9 +26,9 @@ const reason = (more: Partial<Schemas['CautionReason']>): Schemas['CautionReason
     lapsedOn: null,
     clearedBefore: false,
     ...more,
-  }) as Schemas['CautionReason'];
+  }) as Schemas['BarReason'];
 
-describe('why a tag is held', () => {
+describe('why a tag is barred', () => {
   it.each([
     [{ question: 'neck' }, 'Neck injury or arm tingling'],
     [{ code: 'painEvents' }, 'Two pain events within 14 days'],
@@ -42,7 +42,7 @@ describe('why a tag is held', () => {
     [{ code: 'somethingChanged' }, 'Something changed since the intake screen'],
     [{ code: 'notScreened' }, 'The intake screen is not answered yet'],
   ])('%o', (more, text) => {
-    expect(reasonText(reason(more as Partial<Schemas['CautionReason']>))).toBe(text);
+    expect(reasonText(reason(more as Partial<Schemas['BarReason']>))).toBe(text);
   });
 });
 
@@ -58,7 +58,7 @@ describe('what lifts it', () => {
       'a clearance lapsed on 6 March 2031 and the hold is back; a new clearance lifts it',
     ],
     [
-      { lapsedOn: '2031-03-06', level: 'limited' },
+      { lapsedOn: '2031-03-06', level: 'lightOnly' },
       'a clearance lapsed on 6 March 2031 and the limit is back; a new clearance lifts it',
     ],
     [
@@ -66,7 +66,7 @@ describe('what lifts it', () => {
       'the clearance is older than this and says nothing about it; one recorded from now on lifts it',
     ],
   ])('%o', (more, text) => {
-    expect(liftText(reason(more as Partial<Schemas['CautionReason']>))).toBe(text);
+    expect(liftText(reason(more as Partial<Schemas['BarReason']>))).toBe(text);
   });
 });
 

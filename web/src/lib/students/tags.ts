@@ -32,14 +32,18 @@ const signals: Record<Schemas['SignalKind'], string> = {
   sharpPain: 'sharp pain',
   numbness: 'numbness or tingling',
   headPressure: 'pressure in head or eyes, or dizziness',
-  fall: 'a fall',
-  fallWithHeadContact: 'a fall with head or neck contact',
+  fall: 'an uncontrolled fall',
+  fallWithHeadContact: 'head or neck contact',
   breathHeld: 'held breath',
   overCeiling: 'sensation over the ceiling',
+  pinch: 'a pinch in a joint',
+  pop: 'a pop',
+  strengthLost: 'sudden loss of strength',
+  bailed: 'out by the way out',
 };
 
-/** Why a tag is limited or held: where it comes from. */
-export function reasonText(reason: Schemas['CautionReason']): string {
+/** Why a tag is barred: where it comes from. */
+export function reasonText(reason: Schemas['BarReason']): string {
   switch (reason.code) {
     case 'intake':
       return catalogue.question(reason.question!)?.label ?? '';
@@ -59,12 +63,12 @@ export function reasonText(reason: Schemas['CautionReason']): string {
 }
 
 /** What lifts it, or that it is lifted today. */
-export function liftText(reason: Schemas['CautionReason']): string {
+export function liftText(reason: Schemas['BarReason']): string {
   if (reason.clearedUntil) return `lifted by a clearance until ${longDay(reason.clearedUntil)}`;
   if (reason.clearedBefore)
     return 'the clearance is older than this and says nothing about it; one recorded from now on lifts it';
   if (reason.lapsedOn)
-    return `a clearance lapsed on ${longDay(reason.lapsedOn)} and the ${reason.level === 'held' ? 'hold' : 'limit'} is back; a new clearance lifts it`;
+    return `a clearance lapsed on ${longDay(reason.lapsedOn)} and the bar is back; a new clearance lifts it`;
   switch (reason.liftedBy) {
     case 'clearance':
       return 'a licensed clinician’s clearance lifts it';

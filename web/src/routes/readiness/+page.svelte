@@ -14,7 +14,7 @@
     ready: 'No gate is open now.',
     nearly: 'Nobody is one test away.',
     stalled: 'Nobody stands still.',
-    blocked: 'No caution holds a gate.',
+    blocked: 'Nothing bars a gate.',
     training: 'Nobody else is on a ladder.',
     waiting: 'No side waits for the other.',
     owned: 'No skill is owned yet.',

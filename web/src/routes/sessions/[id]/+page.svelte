@@ -57,15 +57,15 @@
             </div>
             <div class="no-print flex gap-2">
               <button class="btn btn-outline" onclick={() => window.print()}>Print</button>
-              {#if account.mayWrite && !s.endedAt && !s.nowHeld.length}
+              {#if account.mayWrite && !s.endedAt && !s.nowBarred.length}
                 <a class="btn btn-accent" href={resolve('/sessions/[id]/run', { id })}
                   >{s.startedAt ? 'Go on' : 'Run it'}</a
                 >
               {/if}
             </div>
           </div>
-          {#if s.nowHeld.length}
-            <div class="mt-4"><Notice tone="error">{pageText('planHeld')}</Notice></div>
+          {#if s.nowBarred.length}
+            <div class="mt-4"><Notice tone="error">{pageText('planBarred')}</Notice></div>
           {/if}
           {#if s.endedAt}
             <section class="mt-5" aria-label="What was done">

@@ -36,12 +36,12 @@
   const about = $derived.by(() => {
     const p = student.page;
     if (!p) return '';
-    const held = p.cautions.tags.filter((t) => t.level === 'held').length;
-    const limited = p.cautions.tags.length - held;
+    const offLimits = p.bars.tags.filter((t) => t.level === 'offLimits').length;
+    const lightOnly = p.bars.tags.length - offLimits;
     const cautions = !p.screened
       ? 'intake screen not up to date'
-      : p.cautions.tags.length
-        ? [held && `${held} held`, limited && `${limited} limited`].filter(Boolean).join(', ')
+      : p.bars.tags.length
+        ? [offLimits && `${offLimits} off limits`, lightOnly && `${lightOnly} light only`].filter(Boolean).join(', ')
         : 'no cautions';
     return [
       p.student.ageYears,
@@ -49,7 +49,7 @@
       p.skills.some((s) => catalogue.ladder(s.skill).standards.length)
         ? `hips ${p.student.student.splitStandard}`
         : undefined,
-      `sensation ceiling ${p.cautions.sensationCeiling}`,
+      `sensation ceiling ${p.bars.sensationCeiling}`,
       cautions,
       p.student.archived ? 'archived' : undefined,
     ]

@@ -6,7 +6,7 @@
   import Notice from '$lib/parts/Notice.svelte';
   import { pageText } from '$lib/parts/problems';
   import BodyFields from '$lib/students/BodyFields.svelte';
-  import HoldsNow from '$lib/students/HoldsNow.svelte';
+  import BarsNow from '$lib/students/BarsNow.svelte';
   import IntakeFields from '$lib/students/IntakeFields.svelte';
   import { blankBody, parseNumber, readBody } from '$lib/students/body';
 
@@ -66,7 +66,7 @@
       </div>
     </div>
     <div>
-      <HoldsNow
+      <BarsNow
         answers={draft.value.answers}
         birthDate={draft.value.body.birthDate}
         guardianConsentOn={draft.value.body.guardianConsentOn}

@@ -92,7 +92,7 @@
                 <span class="text-sm">
                   {names(battery.items)}.
                   {#if battery.leftOut.length}<span class="text-quiet"
-                      >Held and left out: {names(battery.leftOut)}.</span
+                      >Off limits and left out: {names(battery.leftOut)}.</span
                     >{/if}
                 </span>
                 <button
@@ -120,17 +120,17 @@
               <fieldset>
                 <legend class="mb-1 text-sm font-semibold">{groupNames[group]}</legend>
                 {#each catalogue.content!.measures.filter((m) => m.group === group) as m (m.key)}
-                  {@const held = bench.held.find((h) => h.measure === m.key)}
-                  <label class={['flex items-start gap-2 py-0.5 text-sm', held && 'text-quiet']}>
+                  {@const barred = bench.barred.find((h) => h.measure === m.key)}
+                  <label class={['flex items-start gap-2 py-0.5 text-sm', barred && 'text-quiet']}>
                     <input
                       type="checkbox"
                       class="checkbox checkbox-sm"
                       value={m.key}
-                      disabled={!!held}
+                      disabled={!!barred}
                       bind:group={chosen}
                     />
                     <span
-                      >{m.name}{#if held}<span class="block">{tagName(held.tag)} is held</span>{/if}</span
+                      >{m.name}{#if barred}<span class="block">{tagName(barred.tag)} is off limits</span>{/if}</span
                     >
                   </label>
                 {/each}

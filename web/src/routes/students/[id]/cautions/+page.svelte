@@ -37,7 +37,7 @@
   }
 
   /** One line for all that comes from the same place. */
-  const chain = (reasons: Schemas['CautionReason'][]) => [
+  const chain = (reasons: Schemas['BarReason'][]) => [
     ...new Map(reasons.map((r) => [`${reasonText(r)}: ${liftText(r)}`, r])).entries(),
   ];
 </script>
@@ -49,35 +49,35 @@
     {#if refusal}<div class="mt-3"><Notice tone="error">{pageText(refusal.code)}</Notice></div>{/if}
     {#if account.mayWrite && (changed || again)}
       <button class="btn btn-primary mt-4" onclick={save}
-        >{again && !changed ? 'Nothing else changed: these answers hold' : 'Save the answers'}</button
+        >{again && !changed ? 'Nothing else changed: these answers stand' : 'Save the answers'}</button
       >
     {/if}
   </div>
-  <aside class="order-1 grid content-start gap-6 lg:order-2" aria-label="What holds today">
+  <aside class="order-1 grid content-start gap-6 lg:order-2" aria-label="What is barred today">
     <section>
       <h2 class="mb-2">Today</h2>
-      {#if page.cautions.tags.length === 0}
-        <p>Nothing is held or limited.</p>
+      {#if page.bars.tags.length === 0}
+        <p>Nothing is barred.</p>
       {:else if !page.screened}
-        <p class="next-thing">Everything is held until the intake screen is up to date.</p>
+        <p class="next-thing">Everything is off limits until the intake screen is up to date.</p>
       {:else}
         <ul>
-          {#each page.cautions.tags as tag (tag.tag)}
+          {#each page.bars.tags as tag (tag.tag)}
             <li class="ruled border-t py-2">
-              <strong>{tag.level === 'held' ? 'Held' : 'Limited to light'}: {tagName(tag.tag)}</strong>
+              <strong>{tag.level === 'offLimits' ? 'Off limits' : 'Light only'}: {tagName(tag.tag)}</strong>
               {#each chain(tag.reasons) as [text] (text)}<p class="text-quiet text-sm">{text}.</p>{/each}
             </li>
           {/each}
         </ul>
       {/if}
       <p class="text-quiet mt-2 text-sm">
-        Sensation ceiling {page.cautions.sensationCeiling} of 10{#if page.cautions.rampTopPercent < 100},
-          ramps top out at {page.cautions.rampTopPercent} %{/if}.
+        Sensation ceiling {page.bars.sensationCeiling} of 10{#if page.bars.rampTopPercent < 100},
+          ramps top out at {page.bars.rampTopPercent} %{/if}.
       </p>
-      {#if page.cautions.lifted.length}
+      {#if page.bars.lifted.length}
         <h3 class="mt-4 mb-1 text-lg">Lifted today</h3>
         <ul>
-          {#each page.cautions.lifted as reason, i (i)}
+          {#each page.bars.lifted as reason, i (i)}
             <li class="ruled border-t py-1 text-sm">
               <strong>{tagName(reason.tag)}</strong>. {reasonText(reason)}: {liftText(reason)}.
             </li>
@@ -86,18 +86,18 @@
       {/if}
       <p class="mt-3 text-sm">Tensarch diagnoses nothing. Health questions go to a licensed clinician.</p>
     </section>
-    {#if page.holds.length}
+    {#if page.reviewBars.length}
       <section>
         <h2 class="mb-2">From training</h2>
-        {#each page.holds as hold (hold.tag + hold.needsClinician)}
+        {#each page.reviewBars as bar (bar.tag + bar.needsClinician)}
           <div class="ruled border-t py-2">
             <p>
-              <strong>{tagName(hold.tag)}</strong> since {shortDay(hold.since)}.
-              {hold.needsClinician
+              <strong>{tagName(bar.tag)}</strong> since {shortDay(bar.since)}.
+              {bar.needsClinician
                 ? 'Only a licensed clinician’s clearance lifts it.'
-                : `${hold.painFreeSessions} of ${hold.needed} pain-free sessions so far.`}
+                : `${bar.painFreeSessions} of ${bar.needed} pain-free sessions so far.`}
             </p>
-            {#if hold.mayBeReviewed && account.mayWrite}<ReviewForm {student} tag={hold.tag} />{/if}
+            {#if bar.mayBeReviewed && account.mayWrite}<ReviewForm {student} tag={bar.tag} />{/if}
           </div>
         {/each}
       </section>

@@ -1,11 +1,11 @@
 namespace Tensarch.Core.Students;
 
-/// <summary>A tag held by what happened in training.</summary>
+/// <summary>A tag that what happened in training bars.</summary>
 /// <param name="SinceDay">The day in the studio's time zone.</param>
 /// <param name="NeedsClinician">Lifted by a clinician's clearance only; else by a coach's recorded review.</param>
 /// <param name="PainFreeSessions">Sessions logged since without a pain event in it.</param>
 /// <param name="Signal">The signal that raised it under a stop rule; none when two pain events did.</param>
-public sealed record ReviewHold(
+public sealed record ReviewBar(
     LoadTag Tag,
     DateTimeOffset Since,
     DateOnly SinceDay,
@@ -20,32 +20,32 @@ public sealed record ReviewHold(
     public bool MayBeReviewed => !NeedsClinician && PainFreeSessions >= PainFreeSessionsNeeded;
 }
 
-/// <summary>A coach's recorded review of a held tag.</summary>
-public sealed record HoldReview(LoadTag Tag, DateTimeOffset At);
+/// <summary>A coach's recorded review of a barred tag.</summary>
+public sealed record BarReview(LoadTag Tag, DateTimeOffset At);
 
-/// <summary>Derives the standing review holds from signals and reviews.</summary>
-public static class ReviewHolds
+/// <summary>Derives the standing review bars from signals and reviews.</summary>
+internal static class ReviewBars
 {
-    /// <summary>Two pain events in one region within so many days hold it.</summary>
+    /// <summary>Two pain events in one region within so many days bar it.</summary>
     public const int PainWindowDays = 14;
 
     /// <param name="sessions">When each session was logged.</param>
     /// <param name="dayOf">The studio's day of an instant.</param>
-    public static IReadOnlyList<ReviewHold> From(
+    public static IReadOnlyList<ReviewBar> From(
         IReadOnlyList<StopRule> rules,
         IReadOnlyList<BodySignal> signals,
-        IReadOnlyList<HoldReview> reviews,
+        IReadOnlyList<BarReview> reviews,
         IReadOnlyList<DateTimeOffset> sessions,
         Func<DateTimeOffset, DateOnly> dayOf
     )
     {
         var raised = ByPain(signals).Concat(ByRule(rules, signals));
         var standing =
-            from hold in raised
-            where hold.NeedsClinician || !reviews.Any(r => r.Tag == hold.Tag && r.At >= hold.Since)
-            group hold by (hold.Tag, hold.NeedsClinician) into same
-            let last = same.MaxBy(h => h.Since)
-            select new ReviewHold(
+            from bar in raised
+            where bar.NeedsClinician || !reviews.Any(r => r.Tag == bar.Tag && r.At >= bar.Since)
+            group bar by (bar.Tag, bar.NeedsClinician) into same
+            let last = same.MaxBy(b => b.Since)
+            select new ReviewBar(
                 same.Key.Tag,
                 last.Since,
                 dayOf(last.Since),
@@ -53,7 +53,7 @@ public static class ReviewHolds
                 PainFree(same.Key.Tag, last.Since, signals, sessions),
                 last.Signal
             );
-        return [.. standing.OrderBy(h => h.Tag)];
+        return [.. standing.OrderBy(b => b.Tag)];
     }
 
     private sealed record Raised(LoadTag Tag, DateTimeOffset Since, bool NeedsClinician, SignalKind? Signal);
@@ -69,13 +69,13 @@ public static class ReviewHolds
     {
         foreach (var signal in signals)
         {
-            var rule = rules.Single(r => r.Signal == signal.Kind);
-            if (rule.HoldsRegion && signal.Region is { } region)
+            var rule = rules.Single(r => r.Signal == signal.MetAs);
+            if (rule.BarsRegion && signal.Region is { } region)
                 yield return new(region, signal.At, false, signal.Kind);
-            foreach (var tag in rule.Holds)
+            foreach (var tag in rule.Bars)
                 yield return new(tag, signal.At, false, signal.Kind);
             if (rule.ClinicianRegions.Count == 0 || (signal.Region is { } at && rule.ClinicianRegions.Contains(at)))
-                foreach (var tag in rule.ClinicianHolds)
+                foreach (var tag in rule.ClinicianBars)
                     yield return new(tag, signal.At, true, signal.Kind);
         }
     }

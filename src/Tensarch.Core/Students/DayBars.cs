@@ -1,6 +1,6 @@
 namespace Tensarch.Core.Students;
 
-/// <summary>One link of the chain that limits or holds a tag.</summary>
+/// <summary>One link of the chain that bars a tag.</summary>
 /// <param name="Code">
 /// <c>intake</c>, <c>painEvents</c>, <c>stopRule</c>, <c>notScreened</c>, <c>screenDue</c>, <c>somethingChanged</c> or <c>guardianConsent</c>.
 /// </param>
@@ -8,11 +8,11 @@ namespace Tensarch.Core.Students;
 /// <param name="Signal">The signal in a session, where one is the reason.</param>
 /// <param name="LiftedBy">What would lift it.</param>
 /// <param name="ClearedUntil">A clearance lifts it up to this day: it does not count today.</param>
-/// <param name="LapsedOn">A clearance that lifted it has lapsed: the hold is back since this day.</param>
+/// <param name="LapsedOn">A clearance that lifted it has lapsed: the bar is back since this day.</param>
 /// <param name="ClearedBefore">A clearance stands for the tag, but is older than this: it lifts nothing that came after it.</param>
-public sealed record CautionReason(
+public sealed record BarReason(
     LoadTag Tag,
-    CautionLevel Level,
+    BarLevel Level,
     string Code,
     LiftedBy LiftedBy,
     string? Question = null,
@@ -23,7 +23,7 @@ public sealed record CautionReason(
     bool ClearedBefore = false
 )
 {
-    /// <summary>Counts today.</summary>
+    /// <summary>Counts on the day.</summary>
     public bool Standing => ClearedUntil is null;
 }
 
@@ -43,58 +43,71 @@ public enum LiftedBy
     GuardianConsent,
 }
 
-/// <summary>What a student may do today, per load tag: the strictest of all that applies, with the whole chain of reasons.</summary>
-/// <param name="Reasons">All of them, also those that a clearance lifts today.</param>
-public sealed record Cautions(
-    IReadOnlyDictionary<LoadTag, CautionLevel> Levels,
-    IReadOnlyList<CautionReason> Reasons,
-    int SensationCeiling,
-    int RampTopPercent
-)
+/// <summary>
+/// What a student may do on one day, per load tag: the strictest of all that applies, with the whole chain of reasons. Made by
+/// <see cref="Bars.On"/> alone.
+/// </summary>
+public sealed class DayBars
 {
     public const int MinorCeiling = 6;
     public const int MinorRampTop = 60;
+    private readonly Dictionary<LoadTag, BarLevel> levels;
 
-    /// <summary>The cautions of someone to whom nothing applies.</summary>
-    public static Cautions None(int sensationCeiling = 7) =>
-        new(LoadTags.All.ToDictionary(t => t, _ => CautionLevel.Free), [], sensationCeiling, 100);
+    private DayBars(IReadOnlyList<BarReason> reasons, int sensationCeiling, int rampTopPercent)
+    {
+        Reasons = reasons;
+        SensationCeiling = sensationCeiling;
+        RampTopPercent = rampTopPercent;
+        levels = LoadTags.All.ToDictionary(
+            t => t,
+            t => reasons.Where(r => r.Tag == t && r.Standing).Select(r => r.Level).DefaultIfEmpty().Max()
+        );
+    }
 
-    public CautionLevel this[LoadTag tag] => Levels[tag];
+    public IReadOnlyDictionary<LoadTag, BarLevel> Levels => levels;
 
-    /// <summary>Nothing held is allowed; what is limited is allowed when light.</summary>
+    /// <summary>All of them, also those that a clearance lifts on the day.</summary>
+    public IReadOnlyList<BarReason> Reasons { get; }
+
+    /// <summary>Of 10.</summary>
+    public int SensationCeiling { get; }
+
+    public int RampTopPercent { get; }
+
+    public BarLevel this[LoadTag tag] => levels[tag];
+
+    /// <summary>Nothing off limits is allowed; what is light only is allowed when light.</summary>
     public bool Allow(IReadOnlyDictionary<LoadTag, Load> loads) =>
         loads.All(l =>
             l.Value == Load.None
-            || Levels[l.Key] switch
+            || levels[l.Key] switch
             {
-                CautionLevel.Free => true,
-                CautionLevel.Limited => l.Value == Load.Light,
+                BarLevel.Free => true,
+                BarLevel.LightOnly => l.Value == Load.Light,
                 _ => false,
             }
         );
 
     /// <summary>Every tag of a load is free: what a substitute must be.</summary>
     public bool LeaveFree(IReadOnlyDictionary<LoadTag, Load> loads) =>
-        loads.All(l => l.Value == Load.None || Levels[l.Key] == CautionLevel.Free);
+        loads.All(l => l.Value == Load.None || levels[l.Key] == BarLevel.Free);
 
-    public static Cautions Of(IReadOnlyList<IntakeQuestion> questions, Screening screening)
+    /// <summary>The bars of someone to whom nothing applies.</summary>
+    internal static DayBars None(int sensationCeiling = 7) => new([], sensationCeiling, 100);
+
+    internal static DayBars Of(IReadOnlyList<IntakeQuestion> questions, Screening screening)
     {
         var answered = questions.Join(screening.Yes, q => q.Key, y => y.Question, (q, y) => (Question: q, y.At)).ToList();
         var yes = answered.Select(a => a.Question).ToList();
-        List<CautionReason> reasons = [.. FromScreen(screening), .. FromIntake(answered, screening), .. FromHolds(screening)];
         return new(
-            LoadTags.All.ToDictionary(
-                t => t,
-                t => reasons.Where(r => r.Tag == t && r.Standing).Select(r => r.Level).DefaultIfEmpty().Max()
-            ),
-            reasons,
+            [.. FromScreen(screening), .. FromIntake(answered, screening), .. FromReviews(screening)],
             yes.Select(q => q.SensationCeiling ?? 10).Append(screening.Minor ? MinorCeiling : 10).Append(screening.SensationCeiling).Min(),
             yes.Select(q => q.RampTopPercent ?? 100).Append(screening.Minor ? MinorRampTop : 100).Min()
         );
     }
 
-    /// <summary>Without a screen that speaks of today, and without a guardian's consent for a minor, nothing is planned.</summary>
-    private static IEnumerable<CautionReason> FromScreen(Screening screening)
+    /// <summary>Without a screen that speaks of the day, and without a guardian's consent for a minor, nothing is planned.</summary>
+    private static IEnumerable<BarReason> FromScreen(Screening screening)
     {
         var code = screening.Screen switch
         {
@@ -106,13 +119,13 @@ public sealed record Cautions(
         foreach (var tag in LoadTags.All)
         {
             if (code is not null)
-                yield return new(tag, CautionLevel.Held, code, LiftedBy.Screen);
+                yield return new(tag, BarLevel.OffLimits, code, LiftedBy.Screen);
             if (screening.Minor && !screening.GuardianConsent)
-                yield return new(tag, CautionLevel.Held, "guardianConsent", LiftedBy.GuardianConsent);
+                yield return new(tag, BarLevel.OffLimits, "guardianConsent", LiftedBy.GuardianConsent);
         }
     }
 
-    private static IEnumerable<CautionReason> FromIntake(
+    private static IEnumerable<BarReason> FromIntake(
         IReadOnlyList<(IntakeQuestion Question, DateTimeOffset At)> answered,
         Screening screening
     ) =>
@@ -121,20 +134,20 @@ public sealed record Cautions(
         from tag in effect.Covers
         select Weighed(new(tag, effect.Level, "intake", LiftedBy.Clearance, yes.Question.Key), screening, c => c.RecordedAt >= yes.At);
 
-    private static IEnumerable<CautionReason> FromHolds(Screening screening) =>
-        from hold in screening.Holds
-        let reason = new CautionReason(
-            hold.Tag,
-            CautionLevel.Held,
-            hold.Signal is null ? "painEvents" : "stopRule",
-            hold.NeedsClinician ? LiftedBy.Clearance : LiftedBy.Review,
-            Signal: hold.Signal,
-            Since: hold.Since
+    private static IEnumerable<BarReason> FromReviews(Screening screening) =>
+        from bar in screening.Reviews
+        let reason = new BarReason(
+            bar.Tag,
+            BarLevel.OffLimits,
+            bar.Signal is null ? "painEvents" : "stopRule",
+            bar.NeedsClinician ? LiftedBy.Clearance : LiftedBy.Review,
+            Signal: bar.Signal,
+            Since: bar.Since
         )
-        select hold.NeedsClinician ? Weighed(reason, screening, c => c.RecordedAt >= hold.Since && c.From >= hold.SinceDay) : reason;
+        select bar.NeedsClinician ? Weighed(reason, screening, c => c.RecordedAt >= bar.Since && c.From >= bar.SinceDay) : reason;
 
-    /// <summary>Holds a reason against the clearances: one that knows of it and covers its tag today lifts it.</summary>
-    private static CautionReason Weighed(CautionReason reason, Screening screening, Func<Clearance, bool> knows)
+    /// <summary>Weighs a reason against the clearances: one that knows of it and covers its tag on the day lifts it.</summary>
+    private static BarReason Weighed(BarReason reason, Screening screening, Func<Clearance, bool> knows)
     {
         var about = screening.Clearances.Where(c => c.Tags.Contains(reason.Tag) && knows(c)).ToList();
         var standing = about.Where(c => c.StandsOn(screening.Today)).ToList();

@@ -10,10 +10,10 @@
   }
 
   let { answers, birthDate, guardianConsentOn, sensationCeiling }: Props = $props();
-  let cautions = $state<Schemas['CautionsView']>();
+  let cautions = $state<Schemas['BarsView']>();
   const yes = $derived(Object.keys(answers).filter((k) => answers[k]));
 
-  // The core says what the answers hold; an answer that comes late is thrown away.
+  // The core says what the answers bar; an answer that comes late is thrown away.
   $effect(() => {
     const body = {
       yes,
@@ -22,7 +22,7 @@
       sensationCeiling: sensationCeiling || null,
     };
     let stale = false;
-    ask(api.POST('/api/v1/compute/cautions', { body })).then(
+    ask(api.POST('/api/v1/compute/bars', { body })).then(
       (said) => {
         if (!stale) cautions = said;
       },
@@ -32,17 +32,17 @@
   });
 
   const levels = [
-    { key: 'held', text: 'Held: nothing with it is planned' },
-    { key: 'limited', text: 'Limited to light' },
+    { key: 'offLimits', text: 'Off limits: nothing with it is planned' },
+    { key: 'lightOnly', text: 'Light only' },
   ] as const;
 </script>
 
 <aside
   class="ruled bg-base-200 border-y p-4 lg:sticky lg:top-4 lg:border"
-  aria-label="What the answers hold"
+  aria-label="What the answers bar"
   aria-live="polite"
 >
-  <h2 class="mb-2">What this holds</h2>
+  <h2 class="mb-2">What this bars</h2>
   {#if !cautions || cautions.tags.length === 0}
     <p class="text-sm">Nothing so far.</p>
   {:else}

@@ -1,6 +1,4 @@
-using Tensarch.Core;
-
-namespace Tensarch.Server.Sessions;
+namespace Tensarch.Core.Sessions;
 
 /// <summary>One drill that was worked in a session, at a variant and on a side.</summary>
 public sealed record WorkedDrill(string Drill, string Variant, Side? Side)
@@ -13,3 +11,14 @@ public sealed record WorkedDrill(string Drill, string Variant, Side? Side)
             ? new(drill, variant, Enum.TryParse<Side>(side, out var named) ? named : null)
             : null;
 }
+
+/// <summary>A session that was trained, without its plan and its rounds.</summary>
+/// <param name="Day">The day in the studio's time zone.</param>
+public sealed record TrainedSession(
+    Guid Id,
+    string Skill,
+    DateTimeOffset At,
+    DateOnly Day,
+    Side FirstSide,
+    IReadOnlyList<WorkedDrill> Worked
+);

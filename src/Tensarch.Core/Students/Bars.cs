@@ -1,0 +1,83 @@
+namespace Tensarch.Core.Students;
+
+/// <summary>The intake screen as it stands on a day.</summary>
+/// <param name="ScreenedOn">When the whole screen was last gone through.</param>
+/// <param name="DueOn">When it is repeated.</param>
+/// <param name="Changed">What was said to have changed since.</param>
+public sealed record ScreenView(ScreenState State, DateOnly? ScreenedOn, DateOnly? DueOn, string? Changed);
+
+/// <summary>
+/// Everything that bars a student, as a function of the day: a clearance that lapses in a plan's third week, or a birthday, falls inside it.
+/// </summary>
+public sealed class Bars
+{
+    private readonly StudentFacts facts;
+    private readonly IReadOnlyList<IntakeQuestion> questions;
+    private readonly Dictionary<string, IntakeAnswer> newest;
+    private readonly Screened? whole;
+    private readonly Screened? changed;
+
+    internal Bars(
+        StudentFacts facts,
+        IReadOnlyList<IntakeQuestion> questions,
+        IReadOnlyList<StopRule> rules,
+        Func<DateTimeOffset, DateOnly> dayOf
+    )
+    {
+        this.facts = facts;
+        this.questions = questions;
+        newest = facts.Answers.GroupBy(a => a.Question).ToDictionary(g => g.Key, g => g.MaxBy(a => (a.At, a.Order))!);
+        whole = facts.Screenings.Where(s => s.Kind == ScreeningKind.Whole).MaxBy(s => s.At);
+        changed = facts
+            .Screenings.Where(s => s.Kind == ScreeningKind.SomethingChanged && (whole is null || s.At >= whole.At))
+            .MaxBy(s => s.At);
+        Reviews = ReviewBars.From(rules, facts.Signals, facts.Reviews, [.. facts.Sessions.Select(s => s.At)], dayOf);
+    }
+
+    /// <summary>Raised by what happened in training, and not lifted by a coach's review.</summary>
+    public IReadOnlyList<ReviewBar> Reviews { get; }
+
+    /// <summary>The newest answer to each question.</summary>
+    public IReadOnlyCollection<IntakeAnswer> Answers => newest.Values;
+
+    public ScreenView Screen(DateOnly day) =>
+        new(
+            Screening.StateOf(questions.All(q => newest.ContainsKey(q.Key)), whole?.On, changed is not null, day),
+            whole?.On,
+            whole is null ? null : Screening.DueOn(whole.On),
+            changed?.Note
+        );
+
+    public DayBars On(DateOnly day) =>
+        DayBars.Of(
+            questions,
+            new(
+                Screen(day).State,
+                [.. newest.Values.Where(a => a.Yes).Select(a => new YesAnswer(a.Question, a.At))],
+                IsMinor(day),
+                facts.Person.GuardianConsentOn is not null,
+                facts.Person.SensationCeiling,
+                Reviews,
+                facts.Clearances,
+                day
+            )
+        );
+
+    private bool IsMinor(DateOnly day) =>
+        facts.Person.BirthDate is { } born && Age.Years(born, day) < Age.Adult
+        || newest.TryGetValue(IntakeQuestion.Under18, out var answer) && answer.Yes;
+
+    /// <summary>The days on which something may change without a new fact.</summary>
+    internal IEnumerable<DateOnly> Turns()
+    {
+        if (whole is not null)
+            yield return Screening.DueOn(whole.On);
+        if (facts.Person.BirthDate is { } born)
+            yield return born.AddYears(Age.Adult);
+        foreach (var clearance in facts.Clearances)
+        {
+            yield return clearance.From;
+            yield return clearance.LapsesOn;
+        }
+    }
+}

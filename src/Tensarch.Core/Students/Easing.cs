@@ -1,0 +1,56 @@
+using Tensarch.Core.Catalogue;
+
+namespace Tensarch.Core.Students;
+
+/// <summary>What stays lighter for a while, after pain or a back-off.</summary>
+/// <param name="Region">All that loads it; none where it is about one drill.</param>
+/// <param name="Drill">The one drill; none where it is about a region.</param>
+/// <param name="DoseShare">Of the dose, above 0 and at most 1.</param>
+/// <param name="EasierBy">How many variants easier than the stage would have it.</param>
+public sealed record Eased(LoadTag? Region, string? Drill, double DoseShare, int EasierBy)
+{
+    public bool Touches(string drill, IReadOnlyDictionary<LoadTag, Load> loads) =>
+        drill == Drill || Region is { } region && loads.GetValueOrDefault(region) != Load.None;
+}
+
+/// <summary>
+/// What pain or a back-off eased stays eased in the next sessions, until two sessions that loaded it went without; after a reviewed bar the
+/// region's dose is 40 % less for two weeks. Source: stop rules, pain events.
+/// </summary>
+internal static class Easing
+{
+    public const double ReviewedShare = 0.6;
+    public const int ReviewedDays = 14;
+    private const int SessionsWithout = 2;
+
+    public static IReadOnlyList<Eased> On(
+        DateOnly day,
+        StudentFacts facts,
+        CatalogueContent content,
+        Func<DateTimeOffset, DateOnly> dayOf
+    ) => [.. Reviewed(day, facts, dayOf), .. Painful(facts, content), .. BackedOff(facts)];
+
+    public static IEnumerable<DateOnly> Turns(StudentFacts facts, Func<DateTimeOffset, DateOnly> dayOf) =>
+        facts.Reviews.Select(r => dayOf(r.At).AddDays(ReviewedDays));
+
+    private static IEnumerable<Eased> Reviewed(DateOnly day, StudentFacts facts, Func<DateTimeOffset, DateOnly> dayOf) =>
+        from tag in facts.Reviews.Where(r => day.DayNumber - dayOf(r.At).DayNumber < ReviewedDays).Select(r => r.Tag).Distinct()
+        select new Eased(tag, null, ReviewedShare, 0);
+
+    private static IEnumerable<Eased> Painful(StudentFacts facts, CatalogueContent content) =>
+        from region in facts.Signals.Where(s => s.IsPainEvent).GroupBy(s => s.Region!.Value)
+        let last = region.Max(s => s.At)
+        where facts.Sessions.Count(s => s.At > last && Loads(s.Worked.Select(w => w.Drill), region.Key, content)) < SessionsWithout
+        select new Eased(region.Key, null, 1, 1);
+
+    private static IEnumerable<Eased> BackedOff(StudentFacts facts) =>
+        from drill in facts
+            .Signals.Where(s => s is { Kind: SignalKind.BreathHeld or SignalKind.OverCeiling, Drill: not null })
+            .GroupBy(s => s.Drill!)
+        let last = drill.Max(s => s.At)
+        where facts.Sessions.Count(s => s.At > last && s.Worked.Any(w => w.Drill == drill.Key)) < SessionsWithout
+        select new Eased(null, drill.Key, 1, 1);
+
+    private static bool Loads(IEnumerable<string> drills, LoadTag region, CatalogueContent content) =>
+        drills.Any(d => content.FindDrill(d)?.Loads.GetValueOrDefault(region) > Load.None);
+}

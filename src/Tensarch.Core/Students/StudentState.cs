@@ -1,0 +1,117 @@
+using Tensarch.Core.Catalogue;
+using Tensarch.Core.Planning;
+using Tensarch.Core.Sessions;
+using Tensarch.Core.Skills;
+
+namespace Tensarch.Core.Students;
+
+/// <summary>
+/// What the facts about a student come to: the one place in which answers, screens, age and consent, clearances, reviews, pain, falls, breaks
+/// and stages become bars by day, easing, the way back and where they stand. Pure: the same facts in any order give the same state.
+/// </summary>
+public sealed class StudentState
+{
+    private StudentState(StudentFacts facts, Moment now, CatalogueContent content)
+    {
+        (Facts, Now, this.content) = (facts, now, content);
+        Bars = new(facts, content.Questions, content.StopRules, now.DayOf);
+        Today = Bars.On(now.Day);
+        var sessions = facts.Sessions.OrderBy(s => s.At).ToList();
+        Sessions = sessions;
+        LastSessionOn = sessions.Count == 0 ? null : sessions[^1].Day;
+        Evidence = new(
+            null,
+            facts.Person.Body,
+            facts.Readings,
+            [.. facts.Sets, .. sessions.SelectMany(WorkOf)],
+            [.. sessions.Select(s => new SessionDay(s.Id, s.At, s.Day))],
+            [.. facts.Signals.OrderBy(s => s.At)],
+            [],
+            [],
+            [],
+            Today,
+            now.At,
+            now.Day
+        );
+        Courses =
+        [
+            .. facts
+                .Enrolments.OrderBy(e => content.Skills.Index().FirstOrDefault(l => l.Item.Key == e.Ladder.Skill).Index)
+                .Select(e => new Course(e, For(e.Ladder))),
+        ];
+        Until = Turns().Where(d => d > now.Day).Select(now.StartOf).DefaultIfEmpty(DateTimeOffset.MaxValue).Min();
+    }
+
+    private readonly CatalogueContent content;
+
+    public StudentFacts Facts { get; }
+
+    public Moment Now { get; }
+
+    public Bars Bars { get; }
+
+    /// <summary>The bars of the moment's day.</summary>
+    public DayBars Today { get; }
+
+    /// <summary>Oldest first.</summary>
+    public IReadOnlyList<TrainedSession> Sessions { get; }
+
+    /// <summary>However long ago.</summary>
+    public DateOnly? LastSessionOn { get; }
+
+    /// <summary>Of no skill: without a standard, forms, exits and decisions.</summary>
+    public Evidence Evidence { get; }
+
+    /// <summary>In the order in which the content lists the skills.</summary>
+    public IReadOnlyList<Course> Courses { get; }
+
+    /// <summary>The first instant at which something of this changes without a new fact.</summary>
+    public DateTimeOffset Until { get; }
+
+    public int? DaysSinceLast => LastSessionOn is { } last ? Now.Day.DayNumber - last.DayNumber : null;
+
+    /// <param name="now">No fact is later than this.</param>
+    public static StudentState From(StudentFacts facts, Moment now, CatalogueContent content) => new(facts, now, content);
+
+    public Course? On(string skill) => Courses.FirstOrDefault(c => c.Skill == skill);
+
+    /// <summary>The way back that a break asks for on a day; none when none does.</summary>
+    public WayBack? WayBackOn(DateOnly day) => WayBack.On(day, Sessions.Select(s => s.Day));
+
+    public IReadOnlyList<Eased> EasedOn(DateOnly day) => Easing.On(day, Facts, content, Now.DayOf);
+
+    /// <summary>The facts on which a ladder's gates are judged, whether the student is on it or not.</summary>
+    public Evidence For(Ladder ladder) =>
+        Evidence with
+        {
+            Standard = ladder.Standards.Count > 0 ? Facts.Person.Standard : null,
+            Forms = [.. Facts.Forms.Where(f => f.Ladder == ladder.Skill)],
+            Exits = [.. Facts.Exits.Where(e => e.Ladder == ladder.Skill)],
+            // A stage that this ladder does not have says nothing about it.
+            Decisions =
+            [
+                .. Facts
+                    .Decisions.Where(d => d.Skill == ladder.Skill && d.Decision.ToStage >= 1 && d.Decision.ToStage <= ladder.Keystone)
+                    .Select(d => d.Decision)
+                    .OrderBy(d => d.At),
+            ],
+        };
+
+    private IEnumerable<DateOnly> Turns() =>
+        Bars.Turns().Concat(Easing.Turns(Facts, Now.DayOf)).Concat(LastSessionOn is { } last ? Absences.Turns.Select(last.AddDays) : []);
+
+    /// <summary>What was worked in a session, as sets without their numbers: enough for exposure.</summary>
+    private static IEnumerable<LoggedSet> WorkOf(TrainedSession session) =>
+        session.Worked.Select(w => new LoggedSet(
+            session.Id,
+            session.Id,
+            session.At,
+            session.Day,
+            w.Drill,
+            w.Variant,
+            w.Side,
+            null,
+            null,
+            null
+        ));
+}
