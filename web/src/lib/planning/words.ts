@@ -112,7 +112,9 @@ export function noteText(note: Schemas['PlanNote']): string {
     case 'repeatLastWeek':
       return `${n} days away: last week’s dose again, nothing grows.`;
     case 'wayBack':
-      return n === 1 ? 'The last session of the way back.' : `The way back takes ${n} sessions, this one among them.`;
+      return n === 1
+        ? 'The last session of the way back.'
+        : `The way back takes ${n} sessions, this one among them.`;
     case 'easierAfterPain':
       return `${tag}: one version easier after pain, until two sessions went without.`;
     case 'easierAfterBackOff':

@@ -55,11 +55,11 @@ describe('what lifts it', () => {
     [{ clearedUntil: '2031-03-06' }, 'lifted by a clearance until 6 March 2031'],
     [
       { lapsedOn: '2031-03-06' },
-      'a clearance lapsed on 6 March 2031 and the hold is back; a new clearance lifts it',
+      'a clearance lapsed on 6 March 2031 and the bar is back; a new clearance lifts it',
     ],
     [
       { lapsedOn: '2031-03-06', level: 'lightOnly' },
-      'a clearance lapsed on 6 March 2031 and the limit is back; a new clearance lifts it',
+      'a clearance lapsed on 6 March 2031 and the bar is back; a new clearance lifts it',
     ],
     [
       { clearedBefore: true, lapsedOn: '2031-03-06' },

@@ -41,7 +41,9 @@
     const cautions = !p.screened
       ? 'intake screen not up to date'
       : p.bars.tags.length
-        ? [offLimits && `${offLimits} off limits`, lightOnly && `${lightOnly} light only`].filter(Boolean).join(', ')
+        ? [offLimits && `${offLimits} off limits`, lightOnly && `${lightOnly} light only`]
+            .filter(Boolean)
+            .join(', ')
         : 'no cautions';
     return [
       p.student.ageYears,

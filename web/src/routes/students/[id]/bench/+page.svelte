@@ -130,7 +130,8 @@
                       bind:group={chosen}
                     />
                     <span
-                      >{m.name}{#if barred}<span class="block">{tagName(barred.tag)} is off limits</span>{/if}</span
+                      >{m.name}{#if barred}<span class="block">{tagName(barred.tag)} is off limits</span
+                        >{/if}</span
                     >
                   </label>
                 {/each}

@@ -71,8 +71,8 @@
         </ul>
       {/if}
       <p class="text-quiet mt-2 text-sm">
-        Sensation ceiling {page.bars.sensationCeiling} of 10{#if page.bars.rampTopPercent < 100},
-          ramps top out at {page.bars.rampTopPercent} %{/if}.
+        Sensation ceiling {page.bars.sensationCeiling} of 10{#if page.bars.rampTopPercent < 100}, ramps top
+          out at {page.bars.rampTopPercent} %{/if}.
       </p>
       {#if page.bars.lifted.length}
         <h3 class="mt-4 mb-1 text-lg">Lifted today</h3>

@@ -141,7 +141,9 @@
       </ol>
       {#if bench.view.leftOut.length}
         <p class="text-quiet mt-3 px-3 text-sm">
-          Off limits and left out: {bench.view.leftOut.map((h) => catalogue.measure(h.measure).name).join(', ')}.
+          Off limits and left out: {bench.view.leftOut
+            .map((h) => catalogue.measure(h.measure).name)
+            .join(', ')}.
         </p>
       {/if}
       <label class="text-quiet mt-4 hidden items-start gap-2 px-3 text-sm md:flex">
