@@ -6,10 +6,13 @@ const folder = process.argv[2];
 const read = (name) => JSON.parse(readFileSync(join(folder, name), 'utf8'));
 const ctrf = ({ results: { summary } }) => ({ passed: summary.passed, failed: summary.failed + (summary.other ?? 0) });
 
+const vitest = (r) => ({ passed: r.numPassedTests, failed: r.numFailedTests + r.numFailedTestSuites });
+
 const reports = [
   { name: 'Core.ctrf.json', count: ctrf },
   { name: 'Server.ctrf.json', count: ctrf },
-  { name: 'vitest.json', count: (r) => ({ passed: r.numPassedTests, failed: r.numFailedTests + r.numFailedTestSuites }) },
+  { name: 'vitest.json', count: vitest },
+  { name: 'packs.json', count: vitest },
   {
     name: 'playwright.json',
     count: ({ stats, errors }) => ({ passed: stats.expected, failed: stats.unexpected + stats.flaky + errors.length }),

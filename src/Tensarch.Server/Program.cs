@@ -58,6 +58,7 @@ builder.Services.AddScoped<SkillDesk>();
 builder.Services.AddScoped<EvidenceDesk>();
 builder.Services.AddScoped<PlanDesk>();
 builder.Services.AddScoped<SessionDesk>();
+builder.Services.AddScoped<FloorDesk>();
 builder.Services.ConfigureHttpJsonOptions(json =>
 {
     CoreJson.Apply(json.SerializerOptions);

@@ -54,6 +54,9 @@ public sealed class CatalogueContent(
 
     public DayGate? FindDayGate(string key) => DayGates.FirstOrDefault(g => g.Key == key);
 
+    /// <summary>The day gates whose test a drill is, or a part of.</summary>
+    public IEnumerable<DayGate> GatesTestedBy(string drill) => DayGates.Where(g => g.Tests.Any(t => t.Drill == drill));
+
     /// <exception cref="KeyNotFoundException">No such measure.</exception>
     public Measure Measure(string key) => measuresByKey[key];
 

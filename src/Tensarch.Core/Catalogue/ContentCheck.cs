@@ -66,8 +66,36 @@ internal static class ContentCheck
     private static void CheckDayGate(DayGate gate, CatalogueContent content)
     {
         foreach (var instead in gate.Substitutes)
-            Must(HasVariant(instead.Drill, instead.Variant, content), "day-gates", gate.Key, $"No {instead.Drill} {instead.Variant}.");
-        Must(content.DrillList.Any(d => d.DayGateTest == gate.Key), "day-gates", gate.Key, "No drill is its test.");
+        {
+            foreach (var at in instead.Drills)
+                Must(HasVariant(at.Drill, at.Variant, content), "day-gates", gate.Key, $"No {at.Drill} {at.Variant}.");
+            Must(
+                instead.Failed.All(f => gate.Checks.Any(c => c.Key == f)),
+                "day-gates",
+                gate.Key,
+                "A substitute names a check of the gate."
+            );
+            Must(
+                (instead.Ladders ?? []).All(l => content.NewestLadder(l) is not null),
+                "day-gates",
+                gate.Key,
+                "A substitute names a ladder that there is."
+            );
+        }
+        foreach (var test in gate.Tests)
+            Must(
+                content.FindDrill(test.Drill) is { } drill && (test.Variant is null || drill.Variants.Any(v => v.Key == test.Variant)),
+                "day-gates",
+                gate.Key,
+                $"No {test.Drill} {test.Variant}."
+            );
+        foreach (var check in gate.Checks)
+            Must(
+                check.Otherwise == DayGateResult.Easier || gate.Substitutes.Any(s => s.Failed.Contains(check.Key)),
+                "day-gates",
+                gate.Key,
+                $"Nothing is named instead when {check.Key} fails."
+            );
         Must(content.DrillList.Any(d => d.Gates.Contains(gate.Key)), "day-gates", gate.Key, "No drill needs it.");
     }
 
@@ -89,7 +117,8 @@ internal static class ContentCheck
             drill.Key,
             $"No measure {drill.GapMeasure}."
         );
-        foreach (var gate in drill.Gates.Append(drill.DayGateTest).OfType<string>())
+        Must(drill.Counter is not { } counter || content.FindDrill(counter) is not null, "drills", drill.Key, $"No drill {drill.Counter}.");
+        foreach (var gate in drill.Gates)
             Must(content.FindDayGate(gate) is not null, "drills", drill.Key, $"No day gate {gate}.");
     }
 

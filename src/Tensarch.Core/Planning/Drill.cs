@@ -40,7 +40,7 @@ public sealed record Serves(string Ladder, int FromStage, int ToStage)
 /// <param name="Loads">In place of the drill's, where given.</param>
 /// <param name="Dose">In place of the drill's, where given.</param>
 /// <param name="HandShare">In place of the drill's, where given.</param>
-/// <param name="NeedsDayGate">This variant alone needs this day gate.</param>
+/// <param name="DayGates">Day gates that this variant alone needs.</param>
 public sealed record Variant(
     string Key,
     string Name,
@@ -48,7 +48,7 @@ public sealed record Variant(
     IReadOnlyDictionary<LoadTag, Load>? Loads = null,
     Dose? Dose = null,
     double? HandShare = null,
-    string? NeedsDayGate = null,
+    IReadOnlyList<string>? DayGates = null,
     IReadOnlyDictionary<string, int>? FromStages = null
 )
 {
@@ -61,8 +61,10 @@ public sealed record Variant(
 /// <param name="GapMeasure">The measure of the gap from which its support is chosen.</param>
 /// <param name="RampStrain">The breath strain is heavy when the ramp tops out above 60 %.</param>
 /// <param name="NeedsWayOut">It is planned only once the way out has been shown, an override or not.</param>
-/// <param name="DayGateTest">It is the test of this day gate.</param>
-/// <param name="NeedsDayGate">It needs this day gate, tested earlier in the same session.</param>
+/// <param name="DayGates">It needs these day gates, tested earlier in the same session.</param>
+/// <param name="TestOnly">It is there as a day gate's test, and never for itself.</param>
+/// <param name="Counter">The drill that counters its load, later in the same session.</param>
+/// <param name="PreparesHands">It comes before anything that puts weight on the hands.</param>
 public sealed record Drill(
     string Key,
     string Name,
@@ -83,8 +85,10 @@ public sealed record Drill(
     string? GapMeasure = null,
     bool RampStrain = false,
     bool NeedsWayOut = false,
-    string? DayGateTest = null,
-    string? NeedsDayGate = null
+    IReadOnlyList<string>? DayGates = null,
+    bool TestOnly = false,
+    string? Counter = null,
+    bool PreparesHands = false
 )
 {
     /// <param name="ladder">A shipped ladder.</param>
@@ -92,10 +96,12 @@ public sealed record Drill(
     public bool ServesStage(string ladder, int stage) => Serves.Any(s => s.Stage(ladder, stage));
 
     /// <summary>The day gates that it, or one of its variants, needs.</summary>
-    public IEnumerable<string> Gates => Variants.Select(GateOf).OfType<string>().Distinct();
+    public IEnumerable<string> Gates => Variants.SelectMany(GatesOf).Distinct();
 
-    /// <summary>The day gate that a variant needs; none when it needs none.</summary>
-    public string? GateOf(Variant variant) => variant.NeedsDayGate ?? NeedsDayGate;
+    /// <summary>The day gates that a variant needs.</summary>
+    public IReadOnlyList<string> GatesOf(Variant variant) => [.. (DayGates ?? []).Concat(variant.DayGates ?? []).Distinct()];
+
+    public Variant VariantAt(string key) => Variants.First(v => v.Key == key);
 
     public Dose DoseOf(Variant variant) => variant.Dose ?? Dose;
 

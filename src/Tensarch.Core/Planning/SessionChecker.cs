@@ -24,7 +24,7 @@ public static class SessionChecker
         return
         [
             .. Bars(lines, facts),
-            .. Stages(lines, facts),
+            .. Stages(lines, facts, catalogue),
             .. Order(lines, plan, catalogue),
             .. Length(lines, plan),
             .. Spacing(lines, facts),
@@ -58,9 +58,9 @@ public static class SessionChecker
     }
 
     /// <summary>Rule 2: a drill serves the stage of the side; attempts wait; a day gate is tested before what needs it; the way out comes first.</summary>
-    private static IEnumerable<Violation> Stages(List<Line> lines, SessionRequest facts)
+    private static IEnumerable<Violation> Stages(List<Line> lines, SessionRequest facts, CatalogueContent catalogue)
     {
-        var tested = new List<(string Gate, Side? Side)>();
+        var tested = new List<(string Drill, string Variant, Side? Side)>();
         var stages = new[] { facts.Left.Stage, facts.Right.Stage }
             .Select(s => facts.Ladder.Stages[Math.Min(s, facts.Ladder.Stages.Count) - 1])
             .ToList();
@@ -79,14 +79,19 @@ public static class SessionChecker
                 )
             )
                 yield return new(2, "stageNotServed", line.Drill.Key);
-            var needed = line.Variant.NeedsDayGate ?? line.Drill.NeedsDayGate;
-            if (
-                needed is not null
-                && !tested.Any(t => t.Gate == needed && (t.Side is null || line.Side.Side is null || t.Side == line.Side.Side))
-            )
-                yield return new(2, "dayGateMissing", line.Drill.Key);
-            if (needed is null && line.Drill.DayGateTest is { } gate)
-                tested.Add((gate, line.Side.Side));
+            foreach (var key in line.Drill.DayGates ?? line.Variant.DayGates ?? [])
+            {
+                var gate = catalogue.DayGates.Single(g => g.Key == key);
+                var before = tested.Where(t => t.Side is null || line.Side.Side is null || t.Side == line.Side.Side).ToList();
+                // A test that no drill of the stage gives is not asked for; one of them at least is there.
+                if (
+                    gate.Tests.Count > 0
+                    && !gate.Tests.Any(t => before.Any(b => b.Drill == t.Drill && (t.Variant ?? b.Variant) == b.Variant))
+                )
+                    yield return new(2, "dayGateMissing", line.Drill.Key);
+            }
+            if (line.Planned.Reason.Code == "dayGate")
+                tested.Add((line.Drill.Key, line.Variant.Key, line.Side.Side));
             if (line.Drill.Kind == DrillKind.Attempt && (facts.DaysSinceStart < 5 || facts.SessionsSinceStart < 4))
                 yield return new(2, "attemptTooEarly", line.Drill.Key);
             if (line.Drill.NeedsWayOut && !facts.WayOutShown)
@@ -112,16 +117,16 @@ public static class SessionChecker
             foreach (var (tag, load) in line.Loads)
                 if (load == Load.Heavy && tag.IsRegion() && !prepared.Contains(tag))
                     yield return new(3, "regionNotPrepared", line.Drill.Key);
-            if (line.Drill is { Kind: DrillKind.Prepare, Key: "wrist-series" })
+            if (line.Drill.PreparesHands)
                 wristsReady = true;
             else if (line.Drill.HandShareOf(line.Variant) > 0 && !wristsReady)
                 yield return new(3, "wristsNotPrepared", line.Drill.Key);
             if (line.WarmsUp)
                 prepared.UnionWith(line.Loads.Where(l => l.Value != Load.None).Select(l => l.Key));
         }
-        var neckLoaded = lines.FindLastIndex(l => l.Drill.Key != "roll-out" && l.Loads.GetValueOrDefault(LoadTag.Neck) == Load.Heavy);
-        if (neckLoaded >= 0 && !lines.Skip(neckLoaded).Any(l => l.Drill.Key == "fish"))
-            yield return new(3, "neckNotCountered");
+        foreach (var (at, line) in lines.Index())
+            if (line.Drill.Counter is { } counter && !lines.Skip(at).Any(l => l.Drill.Key == counter))
+                yield return new(3, "notCountered", line.Drill.Key);
         if (plan.Drills.Count == 0 || catalogue.Drill(plan.Drills[^1].Drill).Kind != DrillKind.Calm)
             yield return new(3, "noCalmAtEnd");
     }

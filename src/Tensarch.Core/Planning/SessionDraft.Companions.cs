@@ -1,3 +1,4 @@
+using Tensarch.Core.Sessions;
 using Tensarch.Core.Students;
 
 namespace Tensarch.Core.Planning;
@@ -9,40 +10,55 @@ internal sealed partial class SessionDraft
     private bool AddGateTests(PlannedDrill planned, List<PlannedDrill> added)
     {
         var drill = catalogue.Drill(planned.Drill);
-        foreach (var gate in planned.Sides.Select(s => drill.GateOf(VariantOf(drill, s))).OfType<string>().Distinct())
+        foreach (
+            var gate in planned.Sides.SelectMany(s => drill.GatesOf(VariantOf(drill, s))).Distinct().Select(g => catalogue.FindDayGate(g)!)
+        )
         {
-            var tests = catalogue.DrillList.Where(d => d.DayGateTest == gate && Serving(d)).ToList();
-            foreach (var test in tests.Where(t => !drills.Concat(added).Any(d => d.Drill == t.Key && d.Reason.Code == "dayGate")))
+            var tests = gate.Tests.Where(t => Serving(catalogue.Drill(t.Drill))).ToList();
+            foreach (var test in tests.AsEnumerable().Reverse())
             {
-                if (PlanTest(test, test.Key == drill.Key) is not { } before)
+                if (drills.Concat(added).Any(d => d.Id == TestId(test)))
+                    continue;
+                if (PlanTest(test) is not { } before)
                     return false;
                 added.Insert(0, before);
             }
-            if (tests.Count == 0)
+            if (tests.Count == 0 && gate.Tests.Count > 0)
                 return false;
         }
         return true;
     }
 
-    /// <summary>A test at the hardest variant, up to the stage's own, that needs no test itself.</summary>
-    private PlannedDrill? PlanTest(Drill test, bool ofItself)
+    /// <summary>A test stands beside the same drill done for itself.</summary>
+    private static string TestId(DayGateTest test) => $"{test.Drill}-test";
+
+    /// <summary>A test in the variant that the gate names, or at the hardest one, up to the stage's own, that needs no test itself.</summary>
+    private PlannedDrill? PlanTest(DayGateTest named)
     {
+        var test = catalogue.Drill(named.Drill);
         if (Plan(test, new("dayGate")) is not { } planned)
             return null;
-        var sides = planned.Sides.Select(Ungated).ToList();
-        return sides.Any(s => s is null)
-            ? null
-            : planned with
-            {
-                Id = ofItself ? $"{test.Key}-test" : test.Key,
-                Sides = [.. sides.OfType<PlannedSide>()],
-            };
+        var sides = planned.Sides.Select(s => named.Variant is { } key ? Named(s, key) : Ungated(s)).ToList();
+        return sides.Any(s => s is null) ? null : planned with { Id = TestId(named), Sides = [.. sides.OfType<PlannedSide>()] };
+
+        PlannedSide? Named(PlannedSide side, string key)
+        {
+            var variant = test.VariantAt(key);
+            return request.Bars.Allow(test.LoadsOf(variant, test.DoseOf(variant)))
+                ? side with
+                {
+                    Variant = key,
+                    Dose = test.DoseOf(variant),
+                    EasedFrom = null,
+                }
+                : null;
+        }
 
         PlannedSide? Ungated(PlannedSide side)
         {
             var at = test.Variants.Index().First(v => v.Item.Key == side.Variant).Index;
             for (var i = at; i >= 0; i--)
-                if (test.GateOf(test.Variants[i]) is null)
+                if (test.GatesOf(test.Variants[i]).Count == 0)
                     return i == at ? side
                         : request.Bars.Allow(test.LoadsOf(test.Variants[i], test.DoseOf(test.Variants[i])))
                             ? side with
@@ -64,7 +80,7 @@ internal sealed partial class SessionDraft
             if (drills.Concat(added).Any(d => WarmsUp(d) && LoadsOf(d).Any(l => l.Key == region && l.Value != Load.None)))
                 continue;
             var warming = Of(DrillKind.Prepare, DrillKind.Mobilise, DrillKind.Raise)
-                .Where(d => d.Loads.ContainsKey(region) && d.DayGateTest is null && Serving(d))
+                .Where(d => d.Loads.ContainsKey(region) && !catalogue.GatesTestedBy(d.Key).Any() && Serving(d))
                 .OrderBy(d => d.HandShare)
                 .Select(d => Plan(d, new("preparesRegions")))
                 .OfType<PlannedDrill>()
@@ -76,17 +92,17 @@ internal sealed partial class SessionDraft
         return true;
     }
 
-    /// <summary>What counters the neck's load comes along with it; a roll-out alone needs none.</summary>
+    /// <summary>What counters a drill comes along with it.</summary>
     private bool AddCounter(List<PlannedDrill> added)
     {
-        if (
-            !added.Any(d => d.Drill != "roll-out" && LoadsOf(d).Any(l => l is { Key: LoadTag.Neck, Value: Load.Heavy }))
-            || !Missing(Fish, added)
-        )
-            return true;
-        if (Plan(catalogue.Drill(Fish), new("counter")) is not { } counter)
-            return false;
-        added.Add(counter);
+        foreach (var key in added.Select(d => catalogue.Drill(d.Drill).Counter).OfType<string>().Distinct().ToList())
+        {
+            if (!Missing(key, added))
+                continue;
+            if (Plan(catalogue.Drill(key), new("counter")) is not { } counter)
+                return false;
+            added.Add(counter);
+        }
         return true;
     }
 }

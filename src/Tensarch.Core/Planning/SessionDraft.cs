@@ -56,21 +56,18 @@ internal sealed partial class SessionDraft(CatalogueContent catalogue, SessionRe
 
     private IEnumerable<Drill> Of(params DrillKind[] kinds) => catalogue.DrillList.Where(d => kinds.Contains(d.Kind));
 
-    private IEnumerable<Drill> Calms =>
-        Of(DrillKind.Calm).OrderByDescending(d => d.Key is "lie-still").ThenByDescending(d => d.Key is "child-rest");
+    private IEnumerable<Drill> Calms => Of(DrillKind.Calm);
 
     private SessionPhase PhaseOf(PlannedDrill planned) =>
         SessionOrder.PhaseOf(catalogue.Drill(planned.Drill), planned.Reason.Code == "dayGate");
 
     /// <summary>Within a kind, the wrist series comes before anything that puts weight on the hands.</summary>
-    private static int WristsFirst(PlannedDrill planned) => planned.Drill == WristSeries ? 0 : 1;
+    private int WristsFirst(PlannedDrill planned) => catalogue.Drill(planned.Drill).PreparesHands ? 0 : 1;
 
     /// <summary>Raise, prepare and mobilise until the warm-up is long enough, then more sets of what is there.</summary>
     private void WarmUp()
     {
-        foreach (
-            var drill in Of(DrillKind.Raise, DrillKind.Prepare, DrillKind.Mobilise).Where(d => d.HandShare == 0 && d.Key != WristSeries)
-        )
+        foreach (var drill in Of(DrillKind.Raise, DrillKind.Prepare, DrillKind.Mobilise).Where(d => d.HandShare == 0 && !d.PreparesHands))
         {
             if (WarmUpSeconds() >= WarmUpNeeded && WarmsRegions())
                 break;
@@ -94,7 +91,7 @@ internal sealed partial class SessionDraft(CatalogueContent catalogue, SessionRe
     {
         Attempts();
         foreach (var drill in Of(DrillKind.EndRange, DrillKind.Strength, DrillKind.Skill).Where(Serving).OrderBy(Priority).ToList())
-            if (drill.DayGateTest != "end-position")
+            if (!drill.TestOnly)
                 Try(drill, ReasonFor(drill));
     }
 
@@ -171,16 +168,13 @@ internal sealed partial class SessionDraft(CatalogueContent catalogue, SessionRe
     {
         foreach (var drill in Calms.Take(2))
             Try(drill, new("calm"));
-        foreach (var drill in Of(DrillKind.Counter).Where(d => d.Key != Fish))
+        foreach (var drill in Of(DrillKind.Counter).Where(d => catalogue.DrillList.All(o => o.Counter != d.Key)))
             Try(drill, new("counter"));
-        foreach (var drill in Of(DrillKind.Mobilise, DrillKind.Raise, DrillKind.Prepare).Where(d => d.Key != WristSeries))
+        foreach (var drill in Of(DrillKind.Mobilise, DrillKind.Raise, DrillKind.Prepare).Where(d => !d.PreparesHands))
             Try(drill, new(drill.Kind == DrillKind.Raise ? "warmUp" : "preparesRegions"));
         foreach (var drill in Calms)
             Try(drill, new("calm"));
     }
-
-    private const string WristSeries = "wrist-series";
-    private const string Fish = "fish";
 
     /// <summary>Adds a drill when it serves, is allowed and fits; with the wrist series before the first weight on the hands.</summary>
     private bool Try(Drill drill, DrillReason reason)
@@ -193,9 +187,16 @@ internal sealed partial class SessionDraft(CatalogueContent catalogue, SessionRe
         var added = new List<PlannedDrill> { planned };
         if (!AddGateTests(planned, added) || !AddPreparation(added) || !AddCounter(added))
             return Refuse();
-        if (added.Any(PutsWeightOnHands) && drill.Key != WristSeries && Missing(WristSeries, added))
+        if (added.Any(PutsWeightOnHands) && !drill.PreparesHands && !drills.Concat(added).Any(d => catalogue.Drill(d.Drill).PreparesHands))
         {
-            if (Plan(catalogue.Drill(WristSeries), new("wristsBeforeHands")) is not { } wrists)
+            if (
+                catalogue
+                    .DrillList.Where(d => d.PreparesHands)
+                    .Select(d => Plan(d, new("wristsBeforeHands")))
+                    .OfType<PlannedDrill>()
+                    .FirstOrDefault()
+                is not { } wrists
+            )
                 return Refuse();
             added.Insert(0, wrists);
         }

@@ -20,68 +20,75 @@ public enum DayGateResult
 /// <param name="AtMost">The answer is a number of at most this; with neither bound it is a yes.</param>
 /// <param name="AtLeast">The answer is a number of at least this.</param>
 /// <param name="Otherwise">What it means when it is not so, or was not answered.</param>
-public sealed record DayGateCheck(string Key, string Asks, DayGateResult Otherwise, int? AtMost = null, int? AtLeast = null);
+/// <param name="Region">Its number is pain in this region: a fact about the body as well.</param>
+public sealed record DayGateCheck(
+    string Key,
+    string Asks,
+    DayGateResult Otherwise,
+    int? AtMost = null,
+    int? AtLeast = null,
+    LoadTag? Region = null
+)
+{
+    public bool Holds(int answer) =>
+        this is { AtMost: null, AtLeast: null }
+            ? answer == 1
+            : (AtMost is not { } most || answer <= most) && (AtLeast is not { } least || answer >= least);
+}
 
-/// <summary>What is done instead.</summary>
-/// <param name="For">Of this drill alone; of every drill that needs the gate when none.</param>
-/// <param name="Unless">Not when this check failed: a pinched knee does no other squat.</param>
-public sealed record DayGateSubstitute(string Drill, string Variant, string? For = null, string? Unless = null);
+/// <summary>One drill at one variant.</summary>
+public sealed record DrillAt(string Drill, string Variant);
 
-/// <summary>Can this body do this today? A short test after the warm-up, as data.</summary>
+/// <summary>A drill that is a day gate's test.</summary>
+/// <param name="Variant">In which it tests; the hardest one of the stage that needs no test itself when none is named.</param>
+public sealed record DayGateTest(string Drill, string? Variant = null);
+
+/// <summary>What is done instead. Pain unloads, weakness trains lighter: it depends on the check that failed.</summary>
+/// <param name="Failed">For these checks.</param>
+/// <param name="Ladders">On these ladders; on all of them when none is named.</param>
+/// <param name="Drills">One after the other.</param>
+public sealed record DayGateSubstitute(IReadOnlyList<string> Failed, IReadOnlyList<DrillAt> Drills, IReadOnlyList<string>? Ladders = null);
+
+/// <summary>Can this body do this today? A short test after the warm-up, or a question, as data.</summary>
+/// <param name="Test">In words.</param>
+/// <param name="Tests">The drills that together are the test; none when it is a question alone.</param>
 /// <param name="Substitutes">In order: the first whose every tag is free is taken.</param>
 public sealed record DayGate(
     string Key,
     string Name,
     string Test,
+    IReadOnlyList<DayGateTest> Tests,
     IReadOnlyList<DayGateCheck> Checks,
     IReadOnlyList<DayGateSubstitute> Substitutes
-);
+)
+{
+    /// <summary>What is done instead when a check failed; none when nothing that the data names is free.</summary>
+    public DayGateSubstitute? Instead(string failed, string ladder, DayBars bars, CatalogueContent content) =>
+        Substitutes.FirstOrDefault(s =>
+            s.Failed.Contains(failed) && s.Ladders?.Contains(ladder) != false && s.Drills.All(d => IsFree(d, bars, content))
+        );
 
-/// <param name="Failed">Keys of the checks that were not so.</param>
-/// <param name="Instead">What to do instead of the drill; none when it may go ahead or when nothing is free.</param>
-public sealed record DayGateVerdict(DayGateResult Result, IReadOnlyList<string> Failed, DayGateSubstitute? Instead);
+    private static bool IsFree(DrillAt at, DayBars bars, CatalogueContent content)
+    {
+        var drill = content.Drill(at.Drill);
+        var variant = drill.VariantAt(at.Variant);
+        return bars.LeaveFree(drill.LoadsOf(variant, drill.DoseOf(variant)));
+    }
+}
 
-/// <summary>Judges day gates: the worst check decides.</summary>
+/// <param name="Failed">Keys of the checks that were not so, the one that decides first.</param>
+public sealed record DayGateVerdict(DayGateResult Result, IReadOnlyList<string> Failed);
+
+/// <summary>Judges day gates: the worst check decides, and of equals the first.</summary>
 public static class DayGates
 {
-    /// <param name="drill">The drill that needs the gate.</param>
     /// <param name="answers">By check: 1 for yes and 0 for no, or the number. What is missing was not seen.</param>
-    public static DayGateVerdict Judge(
-        DayGate gate,
-        string drill,
-        IReadOnlyDictionary<string, int> answers,
-        DayBars bars,
-        CatalogueContent catalogue
-    )
+    public static DayGateVerdict Judge(DayGate gate, IReadOnlyDictionary<string, int> answers)
     {
-        var failed = gate.Checks.Where(c => !Holds(c, answers)).ToList();
-        var result = failed.Select(c => c.Otherwise).DefaultIfEmpty(DayGateResult.Go).Max();
-        var keys = failed.Select(c => c.Key).ToList();
-        return new(result, keys, result == DayGateResult.Go ? null : Instead(gate, drill, keys, bars, catalogue));
+        var failed = gate
+            .Checks.Where(c => !(answers.TryGetValue(c.Key, out var said) && c.Holds(said)))
+            .OrderByDescending(c => c.Otherwise)
+            .ToList();
+        return new(failed.Select(c => c.Otherwise).DefaultIfEmpty(DayGateResult.Go).Max(), [.. failed.Select(c => c.Key)]);
     }
-
-    /// <summary>The first substitute whose every tag is free; limited is not free.</summary>
-    public static DayGateSubstitute? Instead(
-        DayGate gate,
-        string drill,
-        IReadOnlyCollection<string> failed,
-        DayBars bars,
-        CatalogueContent catalogue
-    ) =>
-        gate.Substitutes.FirstOrDefault(s =>
-        {
-            if (s.For is not null && s.For != drill || s.Unless is not null && failed.Contains(s.Unless))
-                return false;
-            var other = catalogue.Drill(s.Drill);
-            var variant = other.Variants.First(v => v.Key == s.Variant);
-            return bars.LeaveFree(other.LoadsOf(variant, other.DoseOf(variant)));
-        });
-
-    private static bool Holds(DayGateCheck check, IReadOnlyDictionary<string, int> answers) =>
-        answers.TryGetValue(check.Key, out var said)
-        && (
-            check is { AtMost: null, AtLeast: null }
-                ? said == 1
-                : (check.AtMost is not { } most || said <= most) && (check.AtLeast is not { } least || said >= least)
-        );
 }

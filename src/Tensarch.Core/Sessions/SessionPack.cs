@@ -1,60 +1,53 @@
-using Tensarch.Core.Catalogue;
 using Tensarch.Core.Planning;
 using Tensarch.Core.Students;
 
 namespace Tensarch.Core.Sessions;
 
 /// <summary>
-/// All that the runner needs without the server: it looks up and splices, it derives nothing. Every part carries its easier
-/// versions as ready-made segments; every signal and day gate says which parts go and what takes their place.
+/// All that the runner needs without the server: it selects and measures time, it derives no dose, load or verdict. Loads stand on every
+/// version, so that a stop covers what is planned, eased, offered and put in instead alike. Ids are opaque.
 /// </summary>
+/// <param name="Format">Of this document; a runner reads no other.</param>
+/// <param name="Slots">In the order in which they are done.</param>
 public sealed record SessionPack(
-    IReadOnlyList<PackPart> Parts,
+    int Format,
+    IReadOnlyList<PackSlot> Slots,
+    IReadOnlyList<PackGate> Gates,
     IReadOnlyList<PackStop> Stops,
-    IReadOnlyList<PackDayGate> DayGates,
     int TotalSeconds,
     int SensationCeiling
 )
 {
+    public const int CurrentFormat = 2;
     public static readonly TimeSpan Life = TimeSpan.FromHours(24);
-
-    public static SessionPack Of(SessionPlan plan, DayBars bars, CatalogueContent catalogue)
-    {
-        var timeline = Timeline.Of(plan, catalogue);
-        var parts = timeline.Select(p => PackParts.Of(p, plan, bars, catalogue)).ToList();
-        return new(
-            parts,
-            [.. catalogue.StopRules.Select(r => PackStops.Of(r, parts, catalogue))],
-            [.. PackDayGates.Of(parts, plan, bars, catalogue)],
-            timeline.Sum(p => p.Seconds),
-            bars.SensationCeiling
-        );
-    }
 }
 
-/// <summary>One drill on one side, with its versions from the planned one to the easiest.</summary>
-public sealed record PackPart(
+/// <summary>One drill on one side, with its versions: the planned one first, then the easier ones, hardest first.</summary>
+public sealed record PackSlot(string Id, IReadOnlyList<PackVersion> Versions);
+
+/// <summary>One way of doing a drill on a side, ready-made.</summary>
+/// <param name="Loads">What it loads: each tag, and the tag with <c>:heavy</c> where it loads it heavily.</param>
+/// <param name="Easier">The version to go on with after backing off; none when this is the easiest.</param>
+/// <param name="Offer">The version two levels easier, or the easiest there is; none when this is it.</param>
+/// <param name="Evidence">A gate reads it: a round counts once it is confirmed, with its number.</param>
+/// <param name="Rounds">What a round counts for when it is done to its end.</param>
+public sealed record PackVersion(
     string Id,
     string Drill,
     string Name,
-    DrillKind Kind,
+    string Variant,
+    string VariantName,
     Side? Side,
+    string Skill,
     int Stage,
+    IReadOnlyList<string> Loads,
+    string? Easier,
+    string? Offer,
+    bool Evidence,
     PropAdvice? Props,
     IReadOnlyList<string> Checks,
     IReadOnlyList<string> StopSigns,
-    IReadOnlyList<PackVersion> Versions
-);
-
-/// <param name="Easier">Index of the version to go on with after backing off; none when this is the easiest.</param>
-/// <param name="Offer">Index of the version two levels easier, or the easiest there is; none when this is it.</param>
-/// <param name="Rounds">What a round counts for when it is done to its end.</param>
-public sealed record PackVersion(
-    string Variant,
-    string Name,
     int Seconds,
-    int? Easier,
-    int? Offer,
     IReadOnlyList<Segment> Segments,
     IReadOnlyList<PackRound> Rounds
 );
@@ -63,7 +56,10 @@ public sealed record PackVersion(
 /// <param name="Reps">Repetitions; none for held work.</param>
 public sealed record PackRound(int Round, int? HoldSeconds, int? Reps);
 
-/// <param name="Removes">The parts that end, per named region; under an empty key where no region is asked.</param>
+/// <summary>What ends, and how much easier the rest goes on.</summary>
+/// <param name="Loads">What ends today, besides the named region.</param>
+/// <param name="WorseFrom">Pain of this and more is another signal.</param>
+/// <param name="Worse">That signal.</param>
 public sealed record PackStop(
     SignalKind Signal,
     string Name,
@@ -71,13 +67,33 @@ public sealed record PackStop(
     bool AsksRegion,
     bool AsksPain,
     Ends Ends,
+    IReadOnlyList<string> Loads,
     int EasierBy,
-    IReadOnlyDictionary<string, IReadOnlyList<string>> Removes
+    int? WorseFrom,
+    SignalKind? Worse
 );
 
-/// <summary>What a day gate's result does: the needing parts stay, go on easier, or are replaced.</summary>
-/// <param name="Test">The part that is the test.</param>
-/// <param name="Needing">The parts that need it.</param>
-/// <param name="Easier">Index of the needing parts' version when the result is "easier"; none when there is no easier one.</param>
-/// <param name="Substitute">Takes the place of the needing parts when the result is "not today"; none when nothing is free.</param>
-public sealed record PackDayGate(string Gate, string Test, IReadOnlyList<string> Needing, int? Easier, PackPart? Substitute);
+/// <summary>A day gate of this session, with its own checks. It applies to this session only and moves no stage.</summary>
+/// <param name="Gate">The key of its data.</param>
+/// <param name="Tests">The slots that are its test; it asks when the last of them is done. None when it is a question alone.</param>
+/// <param name="Needs">The slots that need it, each with its own easier version.</param>
+public sealed record PackGate(
+    string Id,
+    string Gate,
+    string Name,
+    string Test,
+    Side? Side,
+    IReadOnlyList<string> Tests,
+    IReadOnlyList<PackNeed> Needs,
+    IReadOnlyList<DayGateCheck> Checks,
+    IReadOnlyList<PackInstead> Instead
+);
+
+/// <param name="Easier">The slot's own version when the result is "easier"; none when there is no easier one.</param>
+public sealed record PackNeed(string Slot, string? Easier);
+
+/// <summary>What is done instead when a check failed: one for the gate, in the place of the first slot that needed it.</summary>
+/// <param name="Slots">What is put in; none when what is planned anyway gets a round more.</param>
+/// <param name="More">The slot that is planned anyway.</param>
+/// <param name="MoreVersion">Its version with a round more.</param>
+public sealed record PackInstead(string Failed, IReadOnlyList<PackSlot> Slots, string? More = null, string? MoreVersion = null);

@@ -66,6 +66,12 @@ public sealed class SetRow : IFact, IJudged
 
     public int? Sensation { get; set; }
 
+    /// <summary>Of what a gate reads: a hand said that it was done. Running out of time is practice, not proof.</summary>
+    public bool Confirmed { get; set; } = true;
+
+    /// <summary>It was done under a bar and told late: it counts for no gate.</summary>
+    public bool UnderBar { get; set; }
+
     public DateTimeOffset At { get; set; }
 
     public DateOnly Day { get; set; }

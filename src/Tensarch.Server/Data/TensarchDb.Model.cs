@@ -281,6 +281,13 @@ public sealed partial class TensarchDb
             }
         );
         builder.Entity<SetRow>().HasIndex(s => s.SessionId);
+        builder.Entity<SetRow>().Property(s => s.Confirmed).HasDefaultValue(true).HasSentinel(true);
+        Own<EventRow>(builder);
+        builder.Entity<EventRow>().HasIndex(e => e.SessionId);
+        Own<GateAnswerRow>(builder);
+        builder.Entity<GateAnswerRow>().HasIndex(g => g.SessionId);
+        Own<CorrectionRow>(builder);
+        Index<CorrectionRow>(builder, c => new { c.StudioId, c.StudentId });
         Own<SignalRow>(builder);
         Index<SignalRow>(
             builder,

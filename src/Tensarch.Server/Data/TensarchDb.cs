@@ -64,6 +64,12 @@ public sealed partial class TensarchDb(DbContextOptions<TensarchDb> options, Stu
 
     public DbSet<SignalRow> Signals => Set<SignalRow>();
 
+    public DbSet<EventRow> Events => Set<EventRow>();
+
+    public DbSet<GateAnswerRow> GateAnswers => Set<GateAnswerRow>();
+
+    public DbSet<CorrectionRow> Corrections => Set<CorrectionRow>();
+
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)
     {
         configurationBuilder.Properties<DateTimeOffset>().HaveConversion<UtcTicks>();

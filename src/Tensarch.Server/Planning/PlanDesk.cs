@@ -67,6 +67,32 @@ public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioCl
             ? plan
             : null;
 
+    /// <summary>
+    /// What a session depends on today, were it planned now: without itself, for what it did already is not what it follows. None when the
+    /// student is no longer on its skill.
+    /// </summary>
+    public SessionRequest? RequestToday(SessionRow row, SessionPlan plan, Standing standing)
+    {
+        var facts = standing.State.Facts;
+        var before = StudentState.From(
+            facts with
+            {
+                Sessions = [.. facts.Sessions.Where(s => s.Id != row.Id)],
+            },
+            standing.State.Now,
+            catalogue
+        );
+        return before.On(row.Skill) is { } course && catalogue.FindApproach(course.Enrolment.Approach) is not null
+            ? SessionRequests.Of(before, course, clock.Today, plan.Minutes, catalogue)
+            : null;
+    }
+
+    /// <summary>Why a session that has not begun is not run today: rule codes of the core's; empty when it may be.</summary>
+    public IReadOnlyList<string> Outdated(SessionRow row, SessionPlan plan, Standing standing) =>
+        row.StartedAt is not null ? []
+        : RequestToday(row, plan, standing) is { } now ? [.. new PackMaker(catalogue).Outdated(plan, now).Distinct()]
+        : ["otherLadder"];
+
     /// <summary>Drills of a plan that today's bars no longer allow.</summary>
     public IReadOnlyList<string> NowBarred(SessionPlan plan, DayBars bars) =>
         [

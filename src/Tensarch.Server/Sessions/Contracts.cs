@@ -16,9 +16,11 @@ public sealed record SessionLine(
 );
 
 /// <summary>One session as it stands on the sheet.</summary>
-/// <param name="NowBarred">Drills that a caution set since then holds: the session is to be made again.</param>
+/// <param name="NowBarred">Drills that today's bars no longer allow: the session is to be made again.</param>
+/// <param name="Outdated">Why it is not run today, as codes of the rules that it breaks by now; empty when it may be, or has begun.</param>
 public sealed record SessionSheet(
     Guid Id,
+    string Skill,
     Guid StudentId,
     string StudentName,
     int TotalSeconds,
@@ -28,6 +30,7 @@ public sealed record SessionSheet(
     IReadOnlyList<SheetPart> Parts,
     IReadOnlyList<DoneSet> Done,
     IReadOnlyList<string> NowBarred,
+    IReadOnlyList<string> Outdated,
     int SensationCeiling
 );
 
@@ -36,7 +39,17 @@ public sealed record SheetPart(string Drill, Side? Side, int Seconds);
 
 public sealed record DoneSet(string Drill, string Variant, Side? Side, int Rounds, double? LongestSeconds, int? MostReps, int? Quality);
 
-public sealed record PackResponse(Guid SessionId, Guid StudentId, string StudentName, DateTimeOffset ExpiresAt, SessionPack Pack);
+/// <param name="ExpiresAt">A day from now, or when the student's state changes without a new fact, if that is sooner.</param>
+/// <param name="Ended">What bars keep from being done by now: no version with one of these loads goes on.</param>
+public sealed record PackResponse(
+    Guid SessionId,
+    Guid StudentId,
+    string StudentName,
+    DateTimeOffset MadeAt,
+    DateTimeOffset ExpiresAt,
+    SessionPack Pack,
+    IReadOnlyList<string> Ended
+);
 
 /// <summary>What was done, sent by the runner under ids of its own.</summary>
 /// <param name="SentAt">The runner's clock at sending: what it is off by is taken out of every instant.</param>
@@ -80,5 +93,5 @@ public sealed record SignalFact(
 );
 
 /// <param name="Clashes">Ids that another fact has already; these were not stored.</param>
-/// <param name="NowBarred">Drills of this session that are held from now on: the runner stops them.</param>
-public sealed record FactsResponse(int Stored, int SameAgain, IReadOnlyList<Guid> Clashes, IReadOnlyList<string> NowBarred);
+/// <param name="Ended">What bars keep from being done from now on: the runner stops every version with one of these loads.</param>
+public sealed record FactsResponse(int Stored, int SameAgain, IReadOnlyList<Guid> Clashes, IReadOnlyList<string> Ended);

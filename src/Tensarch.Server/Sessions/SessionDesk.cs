@@ -71,7 +71,7 @@ public sealed class SessionDesk(TensarchDb db, CatalogueContent catalogue, Studi
             session.EndedAt ??= Right(finished);
         await using var transaction = db.Database.CurrentTransaction is null ? await db.Database.BeginTransactionAsync(ct) : null;
         await db.SaveChangesAsync(ct);
-        session.Worked = await WorkedIn(sessionId, ct);
+        session.Worked = await WorkedIn(db, sessionId, ct);
         await db.SaveChangesAsync(ct);
         if (transaction is not null)
             await transaction.CommitAsync(ct);
@@ -86,11 +86,12 @@ public sealed class SessionDesk(TensarchDb db, CatalogueContent catalogue, Studi
         }
     }
 
-    private async Task<List<string>> WorkedIn(Guid sessionId, CancellationToken ct) =>
+    /// <summary>What counts as worked: not what was done under a bar.</summary>
+    public static async Task<List<string>> WorkedIn(TensarchDb db, Guid sessionId, CancellationToken ct) =>
         [
             .. (
                 await db
-                    .Sets.Where(s => s.SessionId == sessionId)
+                    .Sets.Where(s => s.SessionId == sessionId && !s.UnderBar)
                     .Select(s => new WorkedDrill(s.Drill, s.Variant, s.Side))
                     .Distinct()
                     .ToListAsync(ct)

@@ -1,5 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using Tensarch.Core;
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Sessions;
 using Tensarch.Server.Data;
@@ -12,6 +13,7 @@ namespace Tensarch.Server.Sessions;
 public static class SessionEndpoints
 {
     private const int PageSize = 30;
+    private const int MostEvents = 5000;
 
     public static void MapSessions(this IEndpointRouteBuilder api)
     {
@@ -22,6 +24,8 @@ public static class SessionEndpoints
         sessions.MapGet("/", Sheet);
         sessions.MapGet("/pack", Pack);
         sessions.MapPost("/facts", Log);
+        sessions.MapGet("/events", Events);
+        api.MapPost("/facts", Tell).WithTags("Sessions");
     }
 
     private static async Task<Ok<List<SessionLine>>> List(Guid studentId, TensarchDb db, CancellationToken ct) =>
@@ -77,6 +81,7 @@ public static class SessionEndpoints
         return TypedResults.Ok(
             new SessionSheet(
                 row.Id,
+                row.Skill,
                 row.StudentId,
                 standing.Student.Name,
                 row.TotalSeconds,
@@ -102,6 +107,7 @@ public static class SessionEndpoints
                         )),
                 ],
                 row.EndedAt is null ? desk.NowBarred(plan, standing.Bars) : [],
+                row.EndedAt is null ? desk.Outdated(row, plan, standing) : [],
                 standing.Bars.SensationCeiling
             )
         );
@@ -123,18 +129,42 @@ public static class SessionEndpoints
         var standing = (await standings.Of(row.StudentId, ct))!;
         if (desk.Read(row) is not { } plan)
             return Problems.Of(409, "planUnreadable");
-        if (desk.NowBarred(plan, standing.Bars).Count > 0)
-            return Problems.Of(409, "planBarred");
+        if (desk.RequestToday(row, plan, standing) is not { } today)
+            return Problems.Of(409, "planOutdated", Problem.Of("planOutdated", "otherLadder"));
+        var maker = new PackMaker(catalogue);
+        // One that is under way goes on where it stood: what happened since is what has ended.
+        var made = row.StartedOn == clock.Today ? maker.Pack(plan, today) : maker.Make(plan, today);
+        if (!made.IsOk)
+            return Problems.Of(409, desk.NowBarred(plan, standing.Bars).Count > 0 ? "planBarred" : "planOutdated", [.. made.Problems]);
+        var latest = clock.Now + SessionPack.Life;
         return TypedResults.Ok(
             new PackResponse(
                 row.Id,
                 row.StudentId,
                 standing.Student.Name,
-                clock.Now + SessionPack.Life,
-                SessionPack.Of(plan, standing.Bars, catalogue)
+                clock.Now,
+                standing.State.Until < latest ? standing.State.Until : latest,
+                made.Value,
+                PackLoads.Ended(standing.Bars)
             )
         );
     }
+
+    /// <summary>What the floor tells of any session: one answer to each entry, and none blocks the others.</summary>
+    private static async Task<Ok<TellResponse>> Tell(TellRequest request, FloorDesk desk, CancellationToken ct) =>
+        TypedResults.Ok(await desk.Tell(request, ct));
+
+    /// <summary>What was said in a session, in the order in which it was: another device goes on from there.</summary>
+    private static async Task<Ok<List<FloorEvent>>> Events(Guid sessionId, TensarchDb db, CancellationToken ct) =>
+        TypedResults.Ok(
+            await db
+                .Events.Where(e => e.SessionId == sessionId)
+                .OrderBy(e => e.Seq)
+                .ThenBy(e => e.At)
+                .Take(MostEvents)
+                .Select(e => new FloorEvent(e.Id, e.SessionId, e.Seq, e.At, e.SaidJson))
+                .ToListAsync(ct)
+        );
 
     /// <summary>Logged facts are never refused for what became of the plan; a clash of ids is told, the rest is stored.</summary>
     private static async Task<Results<Ok<FactsResponse>, Conflict<FactsResponse>, ProblemHttpResult>> Log(
@@ -142,7 +172,6 @@ public static class SessionEndpoints
         FactsRequest request,
         TensarchDb db,
         SessionDesk desk,
-        PlanDesk plans,
         Standings standings,
         CancellationToken ct
     )
@@ -152,7 +181,7 @@ public static class SessionEndpoints
             return Problems.Unprocessable(logged.Problems);
         var row = await db.Sessions.AsNoTracking().SingleAsync(s => s.Id == sessionId, ct);
         var standing = (await standings.Of(row.StudentId, ct))!;
-        var response = logged.Value with { NowBarred = plans.Read(row) is { } plan ? plans.NowBarred(plan, standing.Bars) : [] };
+        var response = logged.Value with { Ended = PackLoads.Ended(standing.Bars) };
         return response.Clashes.Count > 0 ? TypedResults.Conflict(response) : TypedResults.Ok(response);
     }
 }

@@ -52,6 +52,7 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
         ILookup<Guid, ReviewRow> Reviews,
         ILookup<Guid, ReadingRow> Readings,
         ILookup<Guid, SetLine> Sets,
+        ILookup<Guid, CorrectionRow> Corrections,
         ILookup<Guid, SignalRow> Signals,
         ILookup<Guid, FormCheckRow> Forms,
         ILookup<Guid, ExitCheckRow> Exits,
@@ -60,7 +61,7 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
 
     private sealed record DecisionLine(Guid StudentId, string Skill, StageDecision Decision);
 
-    private sealed record SetLine(Guid StudentId, LoggedSet Set);
+    private sealed record SetLine(Guid StudentId, LoggedSet Set, bool Confirmed);
 
     private async Task<Rows> Read(List<Guid> ids, List<SkillRow> skills, List<string> testedDrills, CancellationToken ct)
     {
@@ -94,14 +95,16 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
             (
                 await db
                     .Sets.AsNoTracking()
-                    .Where(s => ids.Contains(s.StudentId) && s.At >= since && testedDrills.Contains(s.Drill))
+                    .Where(s => ids.Contains(s.StudentId) && s.At >= since && testedDrills.Contains(s.Drill) && !s.UnderBar)
                     .OrderBy(s => s.At)
                     .Select(s => new SetLine(
                         s.StudentId,
-                        new(s.Id, s.SessionId, s.At, s.Day, s.Drill, s.Variant, s.Side, s.Seconds, s.CleanReps, s.Quality)
+                        new(s.Id, s.SessionId, s.At, s.Day, s.Drill, s.Variant, s.Side, s.Seconds, s.CleanReps, s.Quality),
+                        s.Confirmed
                     ))
                     .ToListAsync(ct)
             ).ToLookup(s => s.StudentId),
+            (await db.Corrections.AsNoTracking().Where(c => ids.Contains(c.StudentId)).ToListAsync(ct)).ToLookup(c => c.StudentId),
             (await db.Signals.AsNoTracking().Where(s => ids.Contains(s.StudentId)).OrderBy(s => s.At).ToListAsync(ct)).ToLookup(s =>
                 s.StudentId
             ),
@@ -159,7 +162,12 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
     {
         var id = student.Id;
         var readings = rows.Readings[id].Where(SoundReadings.IsSound).ToList();
-        var sets = rows.Sets[id].Select(s => s.Set).Where(s => s.Seconds is null or (>= 0 and <= FactsRequest.LongestSeconds)).ToList();
+        var corrections = rows.Corrections[id].ToLookup(c => c.Of);
+        var standing = rows.Sets[id]
+            .Select(s => SetCorrections.Stand(s.Set, s.Confirmed, corrections[s.Set.Id]))
+            .OfType<LoggedSet>()
+            .ToList();
+        var sets = standing.Where(s => s.Seconds is null or (>= 0 and <= FactsRequest.LongestSeconds)).ToList();
         List<Enrolment> enrolments =
         [
             .. rows.Skills[id]
@@ -167,8 +175,7 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
                 .Where(s => s.Ladder is not null)
                 .Select(s => new Enrolment(s.Row.Id, s.Ladder!, s.Row.Approach, s.Row.StartedAt)),
         ];
-        var leftOut =
-            rows.Readings[id].Count() - readings.Count + rows.Sets[id].Count() - sets.Count + rows.Skills[id].Count() - enrolments.Count;
+        var leftOut = rows.Readings[id].Count() - readings.Count + standing.Count - sets.Count + rows.Skills[id].Count() - enrolments.Count;
         var withdrawn = rows.Withdrawals[id].ToDictionary(w => w.ClearanceId, w => w.On);
         var facts = new StudentFacts(
             new(

@@ -9,6 +9,7 @@ namespace Tensarch.Core.Tests.Planning;
 public class SessionProperties
 {
     private static readonly SessionBuilder Builder = new(Shipped.Content);
+    private static readonly PackMaker Maker = new(Shipped.Content);
 
     internal static readonly Gen<DayBars> AnyCautions =
         from yes in Gen.Shuffle(Shipped.Content.Questions.Select(q => q.Key).ToArray(), 0, 4)
@@ -118,16 +119,17 @@ public class SessionProperties
                 var plan = Builder.Build(request);
                 if (!plan.IsOk)
                     return;
-                var pack = SessionPack.Of(plan.Value, request.Bars, Shipped.Content);
-                var parts = pack.Parts.Concat(pack.DayGates.Select(g => g.Substitute).OfType<PackPart>());
-                foreach (var part in parts)
+                var pack = Maker.Make(plan.Value, request).Value;
+                var ended = PackLoads.Ended(request.Bars);
+                var instead = pack.Gates.SelectMany(g => g.Instead).SelectMany(x => x.Slots);
+                foreach (var version in pack.Slots.Concat(instead).SelectMany(s => s.Versions))
                 {
-                    var drill = Shipped.Content.Drill(part.Drill);
-                    foreach (var version in part.Versions)
-                        Assert.DoesNotContain(
-                            (drill.Variants.Single(v => v.Key == version.Variant).Loads ?? drill.Loads).Keys,
-                            tag => request.Bars[tag] == BarLevel.OffLimits
-                        );
+                    Assert.Empty(version.Loads.Intersect(ended));
+                    var drill = Shipped.Content.Drill(version.Drill);
+                    Assert.DoesNotContain(
+                        (drill.VariantAt(version.Variant).Loads ?? drill.Loads).Keys,
+                        tag => request.Bars[tag] == BarLevel.OffLimits
+                    );
                 }
             },
             time: Budget.Seconds
@@ -152,7 +154,7 @@ public class SessionProperties
                 }
                 Assert.Equal(end, Timeline.SecondsOf(plan.Value, Shipped.Content));
                 Assert.Equal(end, plan.Value.Drills.Sum(d => Timeline.SecondsOf(d, Shipped.Content.Drill(d.Drill), request.BreathSeconds)));
-                Assert.Equal(end, SessionPack.Of(plan.Value, request.Bars, Shipped.Content).Parts.Sum(p => p.Versions[0].Seconds));
+                Assert.Equal(end, Maker.Make(plan.Value, request).Value.Slots.Sum(p => p.Versions[0].Seconds));
             },
             time: Budget.Seconds
         );

@@ -6,10 +6,12 @@ namespace Tensarch.Core.Tests.Sessions;
 
 public class SessionPackTests
 {
-    private static SessionPack Pack(int stage = 6)
-    {
-        var request = new SessionRequest(
-            Shipped.FrontSplit,
+    private static readonly SessionBuilder Builder = new(Shipped.Content);
+    private static readonly PackMaker Maker = new(Shipped.Content);
+
+    private static SessionRequest Request(string ladder = "front-split", int stage = 6) =>
+        new(
+            Shipped.Ladder(ladder),
             Shipped.Content.Approaches[0],
             "square",
             new DateOnly(2026, 3, 3),
@@ -31,59 +33,114 @@ public class SessionPackTests
             4.5,
             4
         );
-        return SessionPack.Of(new SessionBuilder(Shipped.Content).Build(request).Value, request.Bars, Shipped.Content);
-    }
+
+    private static SessionPack Pack(string ladder = "front-split", int stage = 6) => Made(Request(ladder, stage));
+
+    private static SessionPack Made(SessionRequest request) => Maker.Make(Builder.Build(request).Value, request).Value;
 
     private static PackStop Stop(SessionPack pack, SignalKind signal) => pack.Stops.Single(s => s.Signal == signal);
+
+    private static PackVersion Planned(SessionPack pack, string slot) => pack.Slots.Single(s => s.Id == slot).Versions[0];
 
     [Fact]
     public void Backing_off_leads_one_level_easier_until_the_easiest()
     {
-        var part = Pack().Parts.First(p => p.Drill == "split-support");
-        Assert.Equal(["floor", "to-low", "to-middle", "high-only"], part.Versions.Select(v => v.Variant));
-        Assert.Equal([1, 2, 3, null], part.Versions.Select(v => v.Easier));
-        Assert.Equal([2, 3, 3, null], part.Versions.Select(v => v.Offer));
+        var versions = Pack().Slots.First(p => p.Versions[0].Drill == "split-support").Versions;
+        Assert.Equal(["floor", "to-low", "to-middle", "high-only"], versions.Select(v => v.Variant));
+        Assert.Equal([versions[1].Id, versions[2].Id, versions[3].Id, null], versions.Select(v => v.Easier));
+        Assert.Equal([versions[2].Id, versions[3].Id, versions[3].Id, null], versions.Select(v => v.Offer));
     }
 
     [Fact]
-    public void Sharp_pain_ends_every_drill_with_the_region()
+    public void Loads_stand_on_every_version_as_the_content_has_them()
     {
         var pack = Pack();
-        var removed = Stop(pack, SignalKind.SharpPain).Removes["hamstring"];
-        foreach (var part in pack.Parts)
-            Assert.Equal(Shipped.Content.Drill(part.Drill).Loads.ContainsKey(LoadTag.Hamstring), removed.Contains(part.Id));
+        var all = pack.Slots.Concat(pack.Gates.SelectMany(g => g.Instead).SelectMany(i => i.Slots)).SelectMany(s => s.Versions).ToList();
+        Assert.Equal(all.Count, all.Select(v => v.Id).Distinct().Count());
+        foreach (var version in all)
+        {
+            var drill = Shipped.Content.Drill(version.Drill);
+            var loads = version.Loads.Where(l => !l.EndsWith(":heavy", StringComparison.Ordinal)).ToHashSet();
+            var variant = drill.VariantAt(version.Variant);
+            Assert.Equal(
+                (variant.Loads ?? drill.Loads).Where(l => l.Value != Load.None).Select(l => PackLoads.Name(l.Key)).ToHashSet(),
+                loads
+            );
+        }
     }
 
     [Fact]
-    public void Dizziness_ends_everything_head_down_and_head_contact_ends_the_session()
+    public void The_stop_rules_say_what_ends()
     {
         var pack = Pack();
-        var removed = Stop(pack, SignalKind.HeadPressure).Removes[""];
-        Assert.Contains(pack.Parts, p => removed.Contains(p.Id));
-        Assert.All(
-            pack.Parts.Where(p => removed.Contains(p.Id)),
-            p => Assert.Contains(LoadTag.HeadDown, Shipped.Content.Drill(p.Drill).Loads.Keys)
-        );
-        Assert.Equal(pack.Parts.Count, Stop(pack, SignalKind.FallWithHeadContact).Removes[""].Count);
+        Assert.Equal((Ends.Region, 0), (Stop(pack, SignalKind.SharpPain).Ends, Stop(pack, SignalKind.SharpPain).Loads.Count));
+        Assert.Equal(["inverted", "head-down"], Stop(pack, SignalKind.HeadPressure).Loads);
+        Assert.Equal(["fall-risk"], Stop(pack, SignalKind.Fall).Loads);
+        Assert.Equal(Ends.Session, Stop(pack, SignalKind.FallWithHeadContact).Ends);
+        Assert.Equal((6, SignalKind.SharpPain), (Stop(pack, SignalKind.DullPain).WorseFrom, Stop(pack, SignalKind.DullPain).Worse));
+        Assert.Equal(Ends.Nothing, Stop(pack, SignalKind.Bailed).Ends);
+        foreach (var signal in new[] { SignalKind.Pinch, SignalKind.Pop, SignalKind.StrengthLost, SignalKind.Numbness })
+            Assert.Equal((Ends.Region, true), (Stop(pack, signal).Ends, Stop(pack, signal).AsksRegion));
     }
 
     [Fact]
-    public void A_failed_day_gate_replaces_the_attempt_with_its_substitute()
+    public void A_gate_has_its_own_checks_its_tests_before_what_needs_it_and_one_substitute_for_each_check()
     {
-        var gate = Pack().DayGates.Single(g => g.Test == "split-depth-check-left");
-        Assert.Equal(["split-attempt-left"], gate.Needing);
+        var pack = Pack("handstand", 6);
+        var gate = Assert.Single(pack.Gates);
+        Assert.Equal(["wrist-pain", "protractions"], gate.Checks.Select(c => c.Key));
+        Assert.Equal(LoadTag.Wrist, gate.Checks[0].Region);
+        Assert.Equal(["loaded-wrist-rock", "protraction"], gate.Tests.Select(t => Planned(pack, t).Drill));
+        Assert.Equal("plank", Planned(pack, gate.Tests[1]).Variant);
+        Assert.True(gate.Needs.Count > 3);
         Assert.Equal(
-            ("split-support", "to-middle", Side.Left),
-            (gate.Substitute!.Drill, gate.Substitute.Versions[0].Variant, gate.Substitute.Side)
+            "hollow",
+            gate.Instead[0].More is { } more ? Planned(pack, more).Drill : gate.Instead[0].Slots.Single().Versions[0].Drill
         );
-        Assert.Equal(1, gate.Easier);
+        Assert.Equal(
+            ("protraction", "all-fours"),
+            (gate.Instead[1].Slots.Single().Versions[0].Drill, gate.Instead[1].Slots.Single().Versions[0].Variant)
+        );
     }
 
     [Fact]
-    public void A_round_says_what_it_counts_for()
+    public void A_gate_of_a_split_is_asked_on_each_side()
+    {
+        var gates = Pack().Gates;
+        Assert.Equal([Side.Left, Side.Right], gates.Select(g => g.Side!.Value).Order());
+        var left = gates.Single(g => g.Side == Side.Left);
+        var need = Assert.Single(left.Needs);
+        Assert.Equal(("split-attempt", Side.Left), (Planned(Pack(), need.Slot).Drill, Planned(Pack(), need.Slot).Side));
+        Assert.NotNull(need.Easier);
+    }
+
+    [Fact]
+    public void A_round_says_what_it_counts_for_and_whether_a_gate_reads_it()
     {
         var pack = Pack();
-        Assert.Equal([new PackRound(1, 60, null)], pack.Parts.First(p => p.Drill == "split-support").Versions[0].Rounds);
-        Assert.Equal(new PackRound(1, null, 24), pack.Parts.First(p => p.Drill == "leg-swings").Versions[0].Rounds[0]);
+        var support = pack.Slots.First(p => p.Versions[0].Drill == "split-support").Versions[0];
+        Assert.Equal([new PackRound(1, 60, null)], support.Rounds);
+        Assert.Equal(new PackRound(1, null, 24), pack.Slots.First(p => p.Versions[0].Drill == "leg-swings").Versions[0].Rounds[0]);
+        Assert.Contains(pack.Slots.First(p => p.Versions[0].Drill == "split-attempt").Versions, v => v.Evidence);
+        Assert.False(pack.Slots.First(p => p.Versions[0].Drill == "leg-swings").Versions[0].Evidence);
+    }
+
+    [Fact]
+    public void What_the_facts_of_today_no_longer_allow_is_refused_with_its_reasons()
+    {
+        var planned = Request(stage: 4);
+        var plan = Builder.Build(planned).Value;
+        string[] Refused(SessionRequest now) => [.. Maker.Make(plan, now).Problems.Select(p => p.Field!)];
+        Assert.True(Maker.Make(plan, planned).IsOk);
+        Assert.Contains("otherDay", Refused(planned with { Date = planned.Date.AddDays(1) }));
+        Assert.Contains("stageChanged", Refused(planned with { Left = planned.Left with { Stage = 3 } }));
+        Assert.Contains("otherLadder", Refused(planned with { Ladder = planned.Ladder with { Version = 9 } }));
+        Assert.Contains("offLimitsPlanned", Refused(planned with { Bars = Shipped.Barred([LoadTag.Hamstring]) }));
+        Assert.Contains("lightOnlyHeavy", Refused(planned with { Bars = Shipped.Barred([LoadTag.Hamstring], BarLevel.LightOnly) }));
+        Assert.Contains(
+            "tooSoonForRegion",
+            Refused(planned with { DaysSinceHeavy = new Dictionary<LoadTag, int> { [LoadTag.Hamstring] = 0 } })
+        );
+        Assert.Contains("overFirstWeekDose", Refused(planned with { WayBack = new(40, 6, 0) }));
     }
 }

@@ -499,6 +499,50 @@ public sealed class Bodies
                         skill = "front-split",
                     }
                 ),
+            ["POST /facts"] = () =>
+                Plain(
+                    "/facts",
+                    new
+                    {
+                        sentAt = Now,
+                        entries = new[]
+                        {
+                            new
+                            {
+                                @event = new
+                                {
+                                    id = Id(),
+                                    session,
+                                    seq = 7,
+                                    at = Now.AddMinutes(-2),
+                                    said = """{"is":"passed"}""",
+                                },
+                                facts = new object[]
+                                {
+                                    new
+                                    {
+                                        id = Id(),
+                                        kind = "set",
+                                        at = Now.AddMinutes(-3),
+                                        drill = "joint-circles",
+                                        variant = "full",
+                                        round = 1,
+                                        cleanReps = 16,
+                                    },
+                                    new
+                                    {
+                                        id = Id(),
+                                        kind = "gate",
+                                        at = Now.AddMinutes(-2),
+                                        gate = "end-position",
+                                        side = "left",
+                                        answers = new[] { new { check = "warm", answer = 1 } },
+                                    },
+                                },
+                            },
+                        },
+                    }
+                ),
             ["POST /sessions/{sessionId}/facts"] = () =>
                 Plain(
                     $"/sessions/{session}/facts",

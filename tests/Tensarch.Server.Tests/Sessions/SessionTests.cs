@@ -119,12 +119,32 @@ public sealed class SessionTests(StudioApp app) : IClassFixture<StudioApp>, IAsy
         var session = await coach.Session(student);
         var sheet = await coach.Get($"/sessions/{session}");
         var pack = (await coach.Get($"/sessions/{session}/pack")).GetProperty("pack");
-        var seconds = pack.GetProperty("parts")
+        var seconds = pack.GetProperty("slots")
             .EnumerateArray()
             .Sum(p => p.GetProperty("versions")[0].GetProperty("segments").EnumerateArray().Sum(s => s.GetProperty("seconds").GetInt32()));
         Assert.Equal(sheet.GetProperty("totalSeconds").GetInt32(), seconds);
         Assert.Equal(seconds, sheet.GetProperty("parts").EnumerateArray().Sum(p => p.GetProperty("seconds").GetInt32()));
         Assert.True(seconds <= 45 * 60);
+    }
+
+    [Fact]
+    public async Task A_plan_for_another_day_or_from_before_a_step_is_not_run_and_says_why()
+    {
+        async Task<string[]> Reasons(Guid id)
+        {
+            var answer = await coach.Http.GetAsync($"/api/v1/sessions/{id}/pack");
+            Assert.Equal("planOutdated", await answer.Problem(HttpStatusCode.Conflict));
+            var sheet = await coach.Get($"/sessions/{id}");
+            return [.. sheet.GetProperty("outdated").EnumerateArray().Select(c => c.GetString()!)];
+        }
+        var old = await coach.Session(student);
+        Assert.Empty((await coach.Get($"/sessions/{old}")).GetProperty("outdated").EnumerateArray());
+        await coach.Decide(student, "left", "override", 1, "Seen in class, far beyond this stage.");
+        Assert.Contains("stageChanged", await Reasons(old));
+        var today = await coach.Session(student);
+        Assert.Equal(HttpStatusCode.OK, (await coach.Http.GetAsync($"/api/v1/sessions/{today}/pack")).StatusCode);
+        app.Time.Advance(TimeSpan.FromDays(1));
+        Assert.Equal(["otherDay"], await Reasons(today));
     }
 
     [Fact]
@@ -191,6 +211,7 @@ public sealed class SessionTests(StudioApp app) : IClassFixture<StudioApp>, IAsy
         object[] sets = [StudioClient.Set("low-lunge", "padded-knee", "left", Now.AddMinutes(-8))];
         await coach.Log(session, Now, sets, [StudioClient.Signal("dullPain", Now.AddMinutes(-1), "hamstring", 5)]);
         var second = await coach.Session(student);
+        var waiting = await coach.Session(student);
         app.Time.Advance(TimeSpan.FromMinutes(10));
         var answer = await coach.Log(
             second,
@@ -198,11 +219,18 @@ public sealed class SessionTests(StudioApp app) : IClassFixture<StudioApp>, IAsy
             [StudioClient.Set("low-lunge", "padded-knee", "left", Now.AddMinutes(-8))],
             [StudioClient.Signal("sharpPain", Now.AddMinutes(-1), "hamstring", 7)]
         );
-        Assert.Contains((await Logged(answer)).GetProperty("nowBarred").EnumerateArray(), d => d.GetString() == "pyramid-fold");
+        Assert.Contains((await Logged(answer)).GetProperty("ended").EnumerateArray(), d => d.GetString() == "hamstring");
         var pain = await coach.Test(student, "left", "pain");
         Assert.Equal(("notMet", 7), (pain.GetProperty("outcome").GetString(), pain.GetProperty("value").GetInt32()));
         Assert.Equal("blocked", (await coach.Gate(student, "left")).GetProperty("state").GetString());
-        Assert.Equal("planBarred", await (await coach.Http.GetAsync($"/api/v1/sessions/{second}/pack")).Problem(HttpStatusCode.Conflict));
+        Assert.Equal("planBarred", await (await coach.Http.GetAsync($"/api/v1/sessions/{waiting}/pack")).Problem(HttpStatusCode.Conflict));
+        Assert.Contains(
+            (await coach.Get($"/sessions/{waiting}")).GetProperty("outdated").EnumerateArray(),
+            c => c.GetString() == "offLimitsPlanned"
+        );
+        // One that is under way goes on, without what has ended.
+        var ended = (await coach.Get($"/sessions/{second}/pack")).GetProperty("ended");
+        Assert.Contains(ended.EnumerateArray(), l => l.GetString() == "hamstring");
 
         var third = await coach.Session(student);
         var plan = (await coach.Get($"/sessions/{third}")).GetProperty("plan").GetProperty("drills");

@@ -10,6 +10,7 @@
   import Rail from '$lib/parts/Rail.svelte';
   import { pageText } from '$lib/parts/problems';
   import { theme } from '$lib/parts/theme.svelte';
+  import { outbox } from '$lib/sessions/outbox.svelte';
 
   let { children } = $props();
   const open = $derived(['/sign-in', '/welcome'].includes(page.url.pathname));
@@ -34,7 +35,12 @@
   $effect(() => {
     void start();
   });
+
+  // What waits on this device goes out at start, after a sign-in and when the network is back.
+  $effect(() => outbox.open(account.ended ? undefined : account.me?.user?.id));
 </script>
+
+<svelte:window ononline={() => void outbox.send()} />
 
 {#if failed}
   <main class="mx-auto max-w-lg p-8"><Notice tone="error">{pageText('unreachable')}</Notice></main>

@@ -316,6 +316,49 @@ namespace Tensarch.Server.Data.Migrations
                     b.ToTable("AspNetUsers", (string)null);
                 });
 
+            modelBuilder.Entity("Tensarch.Server.Data.CorrectionRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("BodyHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("By")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("InsteadJson")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("Of")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Reason")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudentId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudioId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("What")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("StudioId", "StudentId");
+
+                    b.ToTable("Corrections");
+                });
+
             modelBuilder.Entity("Tensarch.Server.Data.DecisionRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -398,6 +441,47 @@ namespace Tensarch.Server.Data.Migrations
                     b.HasIndex("StudioId");
 
                     b.ToTable("Drafts");
+                });
+
+            modelBuilder.Entity("Tensarch.Server.Data.EventRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("BodyHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("By")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("SaidJson")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Seq")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("SessionId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudentId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudioId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("SessionId");
+
+                    b.HasIndex("StudioId");
+
+                    b.ToTable("Events");
                 });
 
             modelBuilder.Entity("Tensarch.Server.Data.ExitCheckRow", b =>
@@ -486,6 +570,51 @@ namespace Tensarch.Server.Data.Migrations
                     b.HasIndex("StudioId", "StudentId", "At");
 
                     b.ToTable("FormChecks");
+                });
+
+            modelBuilder.Entity("Tensarch.Server.Data.GateAnswerRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("AnswersJson")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("BodyHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("By")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Gate")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("SessionId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Side")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudentId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudioId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("SessionId");
+
+                    b.HasIndex("StudioId");
+
+                    b.ToTable("GateAnswers");
                 });
 
             modelBuilder.Entity("Tensarch.Server.Data.MarkRow", b =>
@@ -998,6 +1127,11 @@ namespace Tensarch.Server.Data.Migrations
                     b.Property<int?>("CleanReps")
                         .HasColumnType("INTEGER");
 
+                    b.Property<bool>("Confirmed")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("INTEGER")
+                        .HasDefaultValue(true);
+
                     b.Property<DateOnly>("Day")
                         .HasColumnType("TEXT");
 
@@ -1028,6 +1162,9 @@ namespace Tensarch.Server.Data.Migrations
 
                     b.Property<Guid>("StudioId")
                         .HasColumnType("TEXT");
+
+                    b.Property<bool>("UnderBar")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Variant")
                         .IsRequired()
@@ -1419,6 +1556,15 @@ namespace Tensarch.Server.Data.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Tensarch.Server.Data.CorrectionRow", b =>
+                {
+                    b.HasOne("Tensarch.Server.Data.StudioRow", null)
+                        .WithMany()
+                        .HasForeignKey("StudioId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Tensarch.Server.Data.DecisionRow", b =>
                 {
                     b.HasOne("Tensarch.Server.Data.StudioRow", null)
@@ -1443,6 +1589,15 @@ namespace Tensarch.Server.Data.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Tensarch.Server.Data.EventRow", b =>
+                {
+                    b.HasOne("Tensarch.Server.Data.StudioRow", null)
+                        .WithMany()
+                        .HasForeignKey("StudioId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Tensarch.Server.Data.ExitCheckRow", b =>
                 {
                     b.HasOne("Tensarch.Server.Data.StudioRow", null)
@@ -1453,6 +1608,15 @@ namespace Tensarch.Server.Data.Migrations
                 });
 
             modelBuilder.Entity("Tensarch.Server.Data.FormCheckRow", b =>
+                {
+                    b.HasOne("Tensarch.Server.Data.StudioRow", null)
+                        .WithMany()
+                        .HasForeignKey("StudioId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Tensarch.Server.Data.GateAnswerRow", b =>
                 {
                     b.HasOne("Tensarch.Server.Data.StudioRow", null)
                         .WithMany()

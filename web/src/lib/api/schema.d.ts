@@ -491,6 +491,45 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/facts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TellRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TellResponse"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/exchange/readings": {
         parameters: {
             query?: never;
@@ -3015,6 +3054,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/sessions/{sessionId}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    sessionId: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FloorEvent"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -3356,11 +3432,14 @@ export interface components {
             /** Format: int32 */
             stage: number;
         };
-        /** @description Can this body do this today? A short test after the warm-up, as data. */
+        /** @description Can this body do this today? A short test after the warm-up, or a question, as data. */
         DayGate: {
             key: string;
             name: string;
+            /** @description In words. */
             test: string;
+            /** @description The drills that together are the test; none when it is a question alone. */
+            tests: components["schemas"]["DayGateTest"][];
             checks: components["schemas"]["DayGateCheck"][];
             /** @description In order: the first whose every tag is free is taken. */
             substitutes: components["schemas"]["DayGateSubstitute"][];
@@ -3382,20 +3461,27 @@ export interface components {
              * @description The answer is a number of at least this.
              */
             atLeast?: null | number;
+            region?: null | components["schemas"]["LoadTag"];
         };
         /**
          * @description What a same-day test says. It applies to this session only and moves no stage.
          * @enum {unknown}
          */
         DayGateResult: "go" | "easier" | "notToday";
-        /** @description What is done instead. */
+        /** @description What is done instead. Pain unloads, weakness trains lighter: it depends on the check that failed. */
         DayGateSubstitute: {
+            /** @description For these checks. */
+            failed: string[];
+            /** @description One after the other. */
+            drills: components["schemas"]["DrillAt"][];
+            /** @description On these ladders; on all of them when none is named. */
+            ladders?: null | string[];
+        };
+        /** @description A drill that is a day gate's test. */
+        DayGateTest: {
             drill: string;
-            variant: string;
-            /** @description Of this drill alone; of every drill that needs the gate when none. */
-            for?: null | string;
-            /** @description Not when this check failed: a pinched knee does no other squat. */
-            unless?: null | string;
+            /** @description In which it tests; the hardest one of the stage that needs no test itself when none is named. */
+            variant?: null | string;
         };
         /**
          * @description Morning or afternoon: a re-test is taken in the same half of the day as the baseline.
@@ -3627,6 +3713,11 @@ export interface components {
             version: number;
             draft: components["schemas"]["Draft"];
         };
+        /** @description One drill at one variant. */
+        DrillAt: {
+            drill: string;
+            variant: string;
+        };
         /**
          * @description What a drill is for, in the order in which a session takes them.
          * @enum {unknown}
@@ -3704,8 +3795,8 @@ export interface components {
             sameAgain: number;
             /** @description Ids that another fact has already; these were not stored. */
             clashes: string[];
-            /** @description Drills of this session that are held from now on: the runner stops them. */
-            nowBarred: string[];
+            /** @description What bars keep from being done from now on: the runner stops every version with one of these loads. */
+            ended: string[];
         };
         FigureMark: {
             kind: components["schemas"]["MarkKind"];
@@ -3717,6 +3808,61 @@ export interface components {
             /** @description Centre and radius; none where the head is not in the picture. */
             head?: null | number[];
         };
+        FloorEntry: {
+            event: components["schemas"]["FloorEvent"];
+            facts: components["schemas"]["FloorFact"][];
+        };
+        FloorEvent: {
+            /** Format: uuid */
+            id: string;
+            /**
+             * Format: uuid
+             * @description The session that is run.
+             */
+            session: string;
+            /**
+             * Format: int32
+             * @description Counts up on the device.
+             */
+            seq: number;
+            /** Format: date-time */
+            at: string;
+            /** @description The event, as JSON of the runner's own. */
+            said: string;
+        };
+        /** @description One fact of the floor; which fields it has depends on its kind. */
+        FloorFact: {
+            /** Format: uuid */
+            id: string;
+            kind: components["schemas"]["FloorFactKind"];
+            /** Format: date-time */
+            at: string;
+            drill?: null | string;
+            variant?: null | string;
+            side?: null | components["schemas"]["Side"];
+            /** Format: int32 */
+            round?: null | number;
+            /** Format: double */
+            seconds?: null | number;
+            /** Format: int32 */
+            cleanReps?: null | number;
+            confirmed?: null | boolean;
+            signal?: null | components["schemas"]["SignalKind"];
+            region?: null | components["schemas"]["LoadTag"];
+            /** Format: int32 */
+            pain?: null | number;
+            gate?: null | string;
+            answers?: null | components["schemas"]["GateAnswer"][];
+            /**
+             * Format: uuid
+             * @description The set that is confirmed, or whose quality is said.
+             */
+            of?: null | string;
+            /** Format: int32 */
+            quality?: null | number;
+        };
+        /** @enum {unknown} */
+        FloorFactKind: "set" | "signal" | "gate" | "confirmed" | "quality" | "finished";
         FlowPosition: {
             name: string;
             /** Format: int32 */
@@ -3742,6 +3888,11 @@ export interface components {
         FormItem: {
             key: string;
             name: string;
+        };
+        GateAnswer: {
+            check: string;
+            /** Format: int32 */
+            answer: number;
         };
         /** @description How strict a range-of-motion test is with noise. */
         GatePolicy: {
@@ -4260,33 +4411,35 @@ export interface components {
             /** @description As the server's log says it; the demo asks for none. */
             setupCode?: null | string;
         };
-        /** @description What a day gate's result does: the needing parts stay, go on easier, or are replaced. */
-        PackDayGate: {
-            gate: string;
-            /** @description The part that is the test. */
-            test: string;
-            /** @description The parts that need it. */
-            needing: string[];
-            /**
-             * Format: int32
-             * @description Index of the needing parts' version when the result is "easier"; none when there is no easier one.
-             */
-            easier: null | number;
-            substitute: null | components["schemas"]["PackPart"];
-        };
-        /** @description One drill on one side, with its versions from the planned one to the easiest. */
-        PackPart: {
+        /** @description A day gate of this session, with its own checks. It applies to this session only and moves no stage. */
+        PackGate: {
             id: string;
-            drill: string;
+            /** @description The key of its data. */
+            gate: string;
             name: string;
-            kind: components["schemas"]["DrillKind"];
+            test: string;
             side: null | components["schemas"]["Side"];
-            /** Format: int32 */
-            stage: number;
-            props: null | components["schemas"]["PropAdvice"];
-            checks: string[];
-            stopSigns: string[];
-            versions: components["schemas"]["PackVersion"][];
+            /** @description The slots that are its test; it asks when the last of them is done. None when it is a question alone. */
+            tests: string[];
+            /** @description The slots that need it, each with its own easier version. */
+            needs: components["schemas"]["PackNeed"][];
+            checks: components["schemas"]["DayGateCheck"][];
+            instead: components["schemas"]["PackInstead"][];
+        };
+        /** @description What is done instead when a check failed: one for the gate, in the place of the first slot that needed it. */
+        PackInstead: {
+            failed: string;
+            /** @description What is put in; none when what is planned anyway gets a round more. */
+            slots: components["schemas"]["PackSlot"][];
+            /** @description The slot that is planned anyway. */
+            more?: null | string;
+            /** @description Its version with a round more. */
+            moreVersion?: null | string;
+        };
+        PackNeed: {
+            slot: string;
+            /** @description The slot's own version when the result is "easier"; none when there is no easier one. */
+            easier: null | string;
         };
         PackResponse: {
             /** Format: uuid */
@@ -4295,8 +4448,15 @@ export interface components {
             studentId: string;
             studentName: string;
             /** Format: date-time */
+            madeAt: string;
+            /**
+             * Format: date-time
+             * @description A day from now, or when the student's state changes without a new fact, if that is sooner.
+             */
             expiresAt: string;
             pack: components["schemas"]["SessionPack"];
+            /** @description What bars keep from being done by now: no version with one of these loads goes on. */
+            ended: string[];
         };
         PackRound: {
             /** Format: int32 */
@@ -4312,6 +4472,12 @@ export interface components {
              */
             reps: null | number;
         };
+        /** @description One drill on one side, with its versions: the planned one first, then the easier ones, hardest first. */
+        PackSlot: {
+            id: string;
+            versions: components["schemas"]["PackVersion"][];
+        };
+        /** @description What ends, and how much easier the rest goes on. */
         PackStop: {
             signal: components["schemas"]["SignalKind"];
             name: string;
@@ -4319,28 +4485,41 @@ export interface components {
             asksRegion: boolean;
             asksPain: boolean;
             ends: components["schemas"]["Ends"];
+            /** @description What ends today, besides the named region. */
+            loads: string[];
             /** Format: int32 */
             easierBy: number;
-            /** @description The parts that end, per named region; under an empty key where no region is asked. */
-            removes: {
-                [key: string]: string[];
-            };
+            /**
+             * Format: int32
+             * @description Pain of this and more is another signal.
+             */
+            worseFrom: null | number;
+            worse: null | components["schemas"]["SignalKind"];
         };
+        /** @description One way of doing a drill on a side, ready-made. */
         PackVersion: {
-            variant: string;
+            id: string;
+            drill: string;
             name: string;
+            variant: string;
+            variantName: string;
+            side: null | components["schemas"]["Side"];
+            skill: string;
+            /** Format: int32 */
+            stage: number;
+            /** @description What it loads: each tag, and the tag with `:heavy` where it loads it heavily. */
+            loads: string[];
+            /** @description The version to go on with after backing off; none when this is the easiest. */
+            easier: null | string;
+            /** @description The version two levels easier, or the easiest there is; none when this is it. */
+            offer: null | string;
+            /** @description A gate reads it: a round counts once it is confirmed, with its number. */
+            evidence: boolean;
+            props: null | components["schemas"]["PropAdvice"];
+            checks: string[];
+            stopSigns: string[];
             /** Format: int32 */
             seconds: number;
-            /**
-             * Format: int32
-             * @description Index of the version to go on with after backing off; none when this is the easiest.
-             */
-            easier: null | number;
-            /**
-             * Format: int32
-             * @description Index of the version two levels easier, or the easiest there is; none when this is it.
-             */
-            offer: null | number;
             segments: components["schemas"]["Segment"][];
             /** @description What a round counts for when it is done to its end. */
             rounds: components["schemas"]["PackRound"][];
@@ -4423,7 +4602,7 @@ export interface components {
         PlanNote: {
             /**
              * @description `offLimits`, `lightOnly`, `eased`, `spacing`, `firstWeek`, `attemptDelay`, `weakerFirst`, `extraRound`, `sidesAlternate`,
-             *             `reBaseline`, `lighterAfterBreak`, `wayBack` (sessions that it still takes), `repeatLastWeek`, `lighterAfterPain`, `notEnoughToDo`, `didNotFit`, `notPrepared`,
+             *             `reBaseline`, `lighterAfterBreak`, `wayBack` (sessions that it still takes), `repeatLastWeek`, `lighterAfterPain`, `easierAfterPain`, `easierAfterBackOff`, `notEnoughToDo`, `didNotFit`, `notPrepared`,
              *             `wristRest`, `neckRest`, `wayOutFirst`, `instead`.
              */
             code: string;
@@ -5167,13 +5346,19 @@ export interface components {
             endedAt: null | string;
         };
         /**
-         * @description All that the runner needs without the server: it looks up and splices, it derives nothing. Every part carries its easier
-         *     versions as ready-made segments; every signal and day gate says which parts go and what takes their place.
+         * @description All that the runner needs without the server: it selects and measures time, it derives no dose, load or verdict. Loads stand on every
+         *     version, so that a stop covers what is planned, eased, offered and put in instead alike. Ids are opaque.
          */
         SessionPack: {
-            parts: components["schemas"]["PackPart"][];
+            /**
+             * Format: int32
+             * @description Of this document; a runner reads no other.
+             */
+            format: number;
+            /** @description In the order in which they are done. */
+            slots: components["schemas"]["PackSlot"][];
+            gates: components["schemas"]["PackGate"][];
             stops: components["schemas"]["PackStop"][];
-            dayGates: components["schemas"]["PackDayGate"][];
             /** Format: int32 */
             totalSeconds: number;
             /** Format: int32 */
@@ -5205,6 +5390,7 @@ export interface components {
         SessionSheet: {
             /** Format: uuid */
             id: string;
+            skill: string;
             /** Format: uuid */
             studentId: string;
             studentName: string;
@@ -5217,8 +5403,10 @@ export interface components {
             plan: components["schemas"]["SessionPlan"];
             parts: components["schemas"]["SheetPart"][];
             done: components["schemas"]["DoneSet"][];
-            /** @description Drills that a caution set since then holds: the session is to be made again. */
+            /** @description Drills that today's bars no longer allow: the session is to be made again. */
             nowBarred: string[];
+            /** @description Why it is not run today, as codes of the rules that it breaks by now; empty when it may be, or has begun. */
+            outdated: string[];
             /** Format: int32 */
             sensationCeiling: number;
         };
@@ -5705,6 +5893,23 @@ export interface components {
         };
         /** @enum {unknown} */
         TagScope: "listed" | "regions" | "all";
+        /** @description What the floor tells, entry by entry: each with the event that was said and the facts that it made. */
+        TellRequest: {
+            /**
+             * Format: date-time
+             * @description The device's clock at sending: what it is off by is taken out of every instant.
+             */
+            sentAt: string;
+            entries: components["schemas"]["FloorEntry"][];
+        };
+        /** @description One answer to each entry, in their order. */
+        TellResponse: {
+            told: components["schemas"]["Told"][];
+            /** @description By session, what bars keep from being done from now on: the runner stops every version with one of these loads. */
+            ended: {
+                [key: string]: string[];
+            };
+        };
         /** @description One readiness test judged, with all that is needed to word why. */
         TestVerdict: {
             test: components["schemas"]["ReadinessTest"];
@@ -5756,6 +5961,16 @@ export interface components {
              */
             countsUntil?: null | string;
         };
+        Told: {
+            /** Format: uuid */
+            event: string;
+            is: components["schemas"]["ToldIs"];
+            /** @description Why it was refused. */
+            code?: null | string;
+            field?: null | string;
+        };
+        /** @enum {unknown} */
+        ToldIs: "stored" | "same" | "clash" | "refused" | "gone";
         /** @description A value far from what the series has shown: taken after a "yes, really". */
         Unlikely: {
             /**

@@ -146,6 +146,12 @@ export function pageText(code: string): string {
       'The server’s disk is full: nothing was kept. Make room there; what you typed is still here.',
     notWritable: 'The server cannot write to its disk: nothing was kept. What you typed is still here.',
     busy: 'The server is busy. What you typed is still here; try again.',
+    planOutdated: 'Today’s facts no longer allow this session. Make it again for today.',
+    tooFarAhead: 'This is said to have happened in the future.',
+    tooOld: 'This happened more than 30 days ago.',
+    clash: 'Another fact has its id already.',
+    gone: 'The session is not there any more.',
+    unknownGate: 'There is no such test.',
     planUnreadable:
       'This session was stored by another version and cannot be shown. Make the next session again.',
   };

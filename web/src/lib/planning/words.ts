@@ -112,7 +112,7 @@ export function noteText(note: Schemas['PlanNote']): string {
     case 'repeatLastWeek':
       return `${n} days away: last week’s dose again, nothing grows.`;
     case 'wayBack':
-      return n === 1
+      return note.number === 1
         ? 'The last session of the way back.'
         : `The way back takes ${n} sessions, this one among them.`;
     case 'easierAfterPain':
@@ -136,4 +136,29 @@ export function noteText(note: Schemas['PlanNote']): string {
     default:
       return '';
   }
+}
+
+/** Why a planned session is not run today, in the coach's words; what is not listed is a rule that it breaks by now. */
+const outdated: Record<string, string> = {
+  otherDay: 'it was made for another day',
+  otherLadder: 'the student follows another ladder by now',
+  otherApproach: 'the approach changed',
+  stageChanged: 'the stage changed',
+  offLimitsPlanned: 'something in it is off limits by now',
+  lightOnlyHeavy: 'something in it is light only by now',
+  rampOverTop: 'its effort is over the student’s top',
+  tooSoonForRegion: 'the same region was trained too lately',
+  wristNeedsRest: 'the wrists were loaded two days running',
+  neckNeedsRest: 'the neck was loaded on three days of this week',
+  overFirstWeekDose: 'it is over the dose of a first week or of the way back',
+  attemptInFirstWeek: 'it attempts the position in a first week or on the way back',
+  attemptTooEarly: 'it attempts the position too early',
+  weakerNotFirst: 'another side is the weaker one by now',
+  sideOrder: 'another side is the weaker one by now',
+  wayOutMissing: 'the way out was not shown',
+};
+
+export function outdatedText(codes: readonly string[]): string {
+  const reasons = [...new Set(codes.map((c) => outdated[c] ?? 'it breaks a rule by now'))];
+  return `This session is not run today: ${reasons.join('; ')}.`;
 }

@@ -1,91 +1,104 @@
 <script lang="ts">
   import { untrack } from 'svelte';
   import { resolve } from '$app/paths';
-  import type { Schemas } from '$lib/api/client';
+  import { account } from '$lib/accounts/account.svelte';
+  import { newId, type Schemas } from '$lib/api/client';
   import { minutes } from '$lib/parts/format';
   import { keys } from '$lib/parts/keys.svelte';
   import { pageText } from '$lib/parts/problems';
   import { propText } from '$lib/planning/words';
-  import { Outbox } from './outbox.svelte';
+  import GatePanel from './GatePanel.svelte';
+  import { Keeper } from './keeper.svelte';
+  import { outbox } from './outbox.svelte';
+  import { Packed } from './pack';
   import { Runner } from './runner.svelte';
+  import type { Entry } from './say';
+  import SleptPanel from './SleptPanel.svelte';
   import StopPanel from './StopPanel.svelte';
+  import Ticker from './ticker.worker?worker';
   import { Tones } from './tones';
   import { doing } from './words';
 
   interface Props {
     response: Schemas['PackResponse'];
+    /** What was said in this session before, here or on another device. */
+    said: readonly Entry[];
   }
 
-  let { response }: Props = $props();
-  const { sessionId, pack, studentId, studentName } = untrack(() => response);
-  const keep = `run:${sessionId}`;
-  const kept = localStorage.getItem(keep);
-  const outbox = new Outbox(sessionId);
+  let { response, said }: Props = $props();
+  const { sessionId, studentId, studentName } = untrack(() => response);
+  const keeper = new Keeper(account.me!.user!.id, sessionId);
   const tones = new Tones();
-  const runner = new Runner(
-    pack,
-    {
-      sets: (sets) => outbox.add({ sets }),
-      signal: (signal) => outbox.add({ signals: [signal] }),
-      finished: () => {
-        outbox.add({ finishedAt: new Date().toISOString() });
-        localStorage.removeItem(keep);
-        localStorage.removeItem(`pack:${sessionId}`);
-      },
-      sound: (moment) => tones.sound(moment),
-    },
-    () => Date.now(),
-    kept ? JSON.parse(kept) : undefined,
+  const runner = untrack(
+    () =>
+      new Runner(
+        new Packed(response.pack),
+        { now: () => Date.now(), id: newId, keep: (entry) => keeper.keep(entry), lay: (t) => tones.lay(t) },
+        response.ended,
+        said,
+        keeper.seen,
+      ),
   );
   let stopping = $state(false);
-  let quality = $state<number>();
   let silent = $state(false);
 
   $effect(() => {
-    const beat = setInterval(() => runner.tick(), 100);
-    const again = setInterval(() => void outbox.send(), 10_000);
-    void outbox.send();
+    const tick = () => {
+      runner.tick();
+      keeper.see();
+    };
+    const ticker = new Ticker();
+    ticker.onmessage = tick;
+    // Where no worker runs, the page's own clock does.
+    const beat = setInterval(tick, 250);
     const screen = navigator.wakeLock?.request('screen').catch(() => undefined);
     return () => {
+      ticker.terminate();
       clearInterval(beat);
-      clearInterval(again);
+      tones.lay([]);
       void screen?.then((lock) => lock?.release());
     };
   });
 
   $effect(() => {
-    if (!runner.finished) localStorage.setItem(keep, JSON.stringify(runner.kept));
+    const loads = outbox.ended[sessionId];
+    if (loads) untrack(() => runner.bar(loads));
   });
 
-  $effect(() => {
-    if (outbox.nowBarred.length) untrack(() => runner.bar(outbox.nowBarred));
-  });
-
-  const side = $derived(runner.finished ? null : runner.line.part.side);
-  const working = $derived(!runner.finished && runner.segment.kind === 'work');
+  const side = $derived(runner.run.over ? null : runner.version.side);
+  const working = $derived(!runner.run.over && runner.segment.kind === 'work');
+  const evidence = $derived(
+    runner.last && !runner.last.confirmed && !runner.confirmed ? runner.last : undefined,
+  );
 
   function startOrPause() {
     tones.wake();
     runner.toggle();
   }
 
-  function rate(value: number) {
-    quality = value;
-    runner.quality(value);
-  }
-
   function mute() {
     silent = !silent;
     tones.on = !silent;
+    tones.lay([]);
   }
 
   function openStop() {
-    runner.running = false;
+    runner.pause();
     stopping = true;
   }
 
+  const confirm = () => evidence && runner.confirm(evidence.seconds, evidence.cleanReps);
+
   function key(event: KeyboardEvent) {
-    if (stopping || runner.asking || runner.finished || event.ctrlKey || event.metaKey || event.altKey) {
+    if (
+      stopping ||
+      runner.asking ||
+      runner.slept ||
+      runner.run.over ||
+      event.ctrlKey ||
+      event.metaKey ||
+      event.altKey
+    ) {
       if (event.key === 'Escape') stopping = false;
       return;
     }
@@ -99,7 +112,8 @@
             s: () => runner.skip(),
             p: openStop,
             b: () => runner.backOff(),
-            ...Object.fromEntries([1, 2, 3, 4, 5].map((q) => [String(q), () => rate(q)])),
+            c: confirm,
+            ...Object.fromEntries([1, 2, 3, 4, 5].map((q) => [String(q), () => runner.rate(q)])),
           }
         : {}),
     };
@@ -117,24 +131,41 @@
   <header class="ruled flex flex-wrap items-center gap-x-4 gap-y-1 border-b px-4 py-2">
     <a class="btn btn-ghost btn-sm" href={resolve('/sessions/[id]', { id: sessionId })}>Sheet</a>
     <h1 class="text-xl wrap-break-word">{studentName}</h1>
-    <p class="text-quiet ms-auto text-sm" role="status">
-      {#if outbox.lost}{pageText(outbox.lost).split('.')[0]}: {outbox.waiting} kept here
+    <p
+      class={[
+        'ms-auto text-sm',
+        keeper.unsaved ? 'bg-error text-error-content px-2 font-semibold' : 'text-quiet',
+      ]}
+      role="status"
+    >
+      {#if keeper.unsaved}This device keeps nothing: {keeper.unsaved} not saved. Make room; the session goes on.
+      {:else if outbox.lost}{pageText(outbox.lost).split('.')[0]}: {outbox.waiting} kept here
       {:else if outbox.waiting}sending {outbox.waiting}
       {:else}all logged{/if}
+      {#if outbox.refused.length}<a class="link-line" href={resolve('/waiting')}
+          >{outbox.refused.length} refused</a
+        >{/if}
     </p>
     <button class="btn btn-ghost btn-sm" aria-pressed={silent} onclick={mute}
       >{silent ? 'Tones off' : 'Tones on'}</button
     >
   </header>
 
-  {#if runner.finished}
+  {#if runner.run.over}
     <section class="m-auto max-w-xl p-6 text-center">
       <p class="font-head text-5xl font-semibold">Done</p>
       <p class="my-4">
-        {outbox.waiting
-          ? `${outbox.waiting} facts are still on this device and go out when the server answers.`
+        {outbox.waiting || keeper.unsaved
+          ? 'Some of it is still on this device and goes out when the server answers.'
           : 'Everything is logged.'}
       </p>
+      {#if evidence}
+        <p class="mb-4">
+          <button class="btn btn-outline" onclick={confirm}
+            >Confirm the last one: {evidence.seconds ?? evidence.cleanReps}</button
+          >
+        </p>
+      {/if}
       <div class="flex justify-center gap-3">
         <a class="btn btn-accent" href={resolve('/students/[id]', { id: studentId })}>See what it changed</a>
         <a class="btn btn-outline" href={resolve('/sessions/[id]', { id: sessionId })}>What was done</a>
@@ -142,25 +173,27 @@
     </section>
   {:else if stopping}
     <StopPanel
-      stops={pack.stops}
+      stops={response.pack.stops}
       onclose={() => (stopping = false)}
       onsignal={(stop, region, pain) => {
         stopping = false;
         runner.signal(stop, region, pain);
       }}
     />
+  {:else if runner.slept}
+    <SleptPanel
+      seconds={Math.round((runner.slept.to - runner.slept.from) / 1000)}
+      what={runner.version.name}
+      left={runner.secondsLeft}
+      ontold={(seconds) => runner.tellGap(seconds)}
+    />
   {:else if runner.asking}
-    <section class="m-auto grid max-w-xl gap-4 p-6 text-center" aria-label="Today’s test">
-      <h2 class="text-4xl">Breath free for three breaths?</h2>
-      <p>
-        Warm-up done, three quarters of the depth, {runner.line.part.side} side. This holds for today only.
-      </p>
-      <div class="grid gap-2">
-        <button class="btn btn-primary btn-lg" onclick={() => runner.answer('go')}>Go</button>
-        <button class="btn btn-outline btn-lg" onclick={() => runner.answer('easier')}>Easier version</button>
-        <button class="btn btn-outline btn-lg" onclick={() => runner.answer('notToday')}>Not today</button>
-      </div>
-    </section>
+    {#key runner.asking.id}
+      <GatePanel gate={runner.asking} onanswer={(answers) => runner.answer(answers)} />
+    {/key}
+    <p class="pb-4 text-center">
+      <button class="btn btn-error" onclick={openStop}>Pain</button>
+    </p>
   {:else}
     <section
       class={[
@@ -180,7 +213,7 @@
           {side === 'left' ? 'Left' : 'Right'}{:else}Both{/if}
       </p>
       <h2 class="text-2xl md:text-3xl">
-        {runner.line.part.name}{#if runner.version.variant !== 'standard'}, {runner.version.name.toLowerCase()}{/if}
+        {runner.version.name}{#if runner.version.variant !== 'standard'}, {runner.version.variantName.toLowerCase()}{/if}
       </h2>
       <p
         class={['figures text-[9rem] leading-none md:text-[15rem]', !working && 'text-quiet']}
@@ -206,33 +239,44 @@
         {#if working && runner.segment.rounds > 1}Round {runner.segment.round} of {runner.segment
             .rounds}.{/if}
         {runner.segment.cue ?? ''}
-        {#if runner.segment.kind === 'setUp'}{propText(runner.line.part.props)}{/if}
+        {#if runner.segment.kind === 'setUp'}{propText(runner.version.props)}{/if}
       </p>
       <p class="sr-only" aria-live="polite">
         {side ?? ''}
-        {runner.line.part.name}, {doing(runner.segment)}, {runner.segment.seconds} seconds
+        {runner.version.name}, {doing(runner.segment)}, {runner.segment.seconds} seconds
       </p>
     </section>
     {#if runner.offered}
       <div class="bg-base-200 flex flex-wrap items-center gap-3 px-4 py-2">
         <p>
-          {runner.offered.part.name}, {runner.offered.part.side}: try
-          {runner.offered.part.versions[
-            runner.offered.part.versions[runner.offered.version]!.offer!
-          ]!.name.toLowerCase()} if it is free of pain?
+          {runner.offered.name}, {runner.offered.side ?? 'both sides'}: try {runner.offered.variantName.toLowerCase()}
+          if it is free of pain?
         </p>
         <button class="btn btn-outline btn-sm" onclick={() => runner.takeOffer()}>Try it</button>
-        <button class="btn btn-ghost btn-sm" onclick={() => (runner.offered = undefined)}>No</button>
+        <button class="btn btn-ghost btn-sm" onclick={() => runner.declineOffer()}>No</button>
+      </div>
+    {/if}
+    {#if evidence}
+      <div class="bg-base-200 flex flex-wrap items-center gap-3 px-4 py-2">
+        <p>
+          A gate reads {evidence.seconds != null
+            ? `these ${evidence.seconds} seconds`
+            : `these ${evidence.cleanReps} repetitions`}. Was it done, clean to the end?
+        </p>
+        <button class="btn btn-outline btn-sm" onclick={confirm}
+          >Confirm {evidence.seconds ?? evidence.cleanReps}
+          <kbd class="kbd kbd-xs hidden md:inline">C</kbd></button
+        >
       </div>
     {/if}
     <footer class="grid gap-3 px-4 py-3">
       <p class="min-h-6 text-center">
         <span class="text-quiet">Next:</span>
         {#if runner.next}
-          {runner.next.line.part.side ?? ''}
-          {runner.next.line === runner.line
+          {runner.next.version.side ?? ''}
+          {runner.next.version === runner.version
             ? doing(runner.next.segment).toLowerCase()
-            : runner.next.line.part.name.toLowerCase()},
+            : runner.next.version.name.toLowerCase()},
           <span class="figures">{minutes(runner.next.segment.seconds)}</span>
         {:else}the end{/if}
       </p>
@@ -260,9 +304,10 @@
         <span class="text-quiet">Quality</span>
         {#each [1, 2, 3, 4, 5] as q (q)}
           <button
-            class={['btn btn-sm w-10', quality === q ? 'btn-primary' : 'btn-ghost']}
-            aria-pressed={quality === q}
-            onclick={() => rate(q)}>{q}</button
+            class={['btn btn-sm w-10', runner.quality === q ? 'btn-primary' : 'btn-ghost']}
+            aria-pressed={runner.quality === q}
+            disabled={!runner.last}
+            onclick={() => runner.rate(q)}>{q}</button
           >
         {/each}
         <label class="text-quiet ms-4 hidden items-center gap-2 md:flex">

@@ -17,11 +17,12 @@
 
   $effect(() => panel?.focus());
 
-  /** Pain of six and more is the sharper rule, whatever was chosen. */
-  function choosePain(value: number) {
-    pain = value;
-    if (value >= 6 && stop?.signal === 'dullPain') stop = stops.find((s) => s.signal === 'sharpPain');
-  }
+  /** Pain of six and more is met as another signal, whatever was chosen: the pack says which. */
+  const met = $derived(
+    stop?.worseFrom != null && pain !== undefined && pain >= stop.worseFrom
+      ? stops.find((s) => s.signal === stop!.worse)
+      : stop,
+  );
 </script>
 
 <div
@@ -68,13 +69,13 @@
           <button
             class={['btn btn-sm w-11', pain === p ? 'btn-primary' : 'btn-outline']}
             aria-pressed={pain === p}
-            onclick={() => choosePain(p)}>{p}</button
+            onclick={() => (pain = p)}>{p}</button
           >
         {/each}
       </div>
     </div>
   {/if}
-  {#if stop}<p class="border-s-4 ps-3">{stop.advice}</p>{/if}
+  {#if met}<p class="border-s-4 ps-3">{met.advice}</p>{/if}
   <div class="flex gap-3">
     <button
       class="btn btn-error"

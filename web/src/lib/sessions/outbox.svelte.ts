@@ -1,79 +1,146 @@
 import { api, ask, Refusal, type Schemas } from '$lib/api/client';
 import { iso } from '$lib/parts/instant';
+import { log, type Kept } from './log';
+import type { Entry, Fact } from './say';
 
-type SetFact = Schemas['SetFact'];
-type SignalFact = Schemas['SignalFact'];
-type Kept = { sets: SetFact[]; signals: SignalFact[]; finishedAt: string | null };
+const batchSize = 50;
+/** An entry that the server failed on so often is put aside and shown. */
+const mostTries = 5;
+const shortestWait = 1000;
+const longestWait = 60_000;
 
-/** What was done and has not reached the server yet: kept on this device, sent again until it has, under ids that cannot double. */
-export class Outbox {
+/**
+ * What was said on this device and has not reached the server yet. One for the application: sent entry by entry until it is acknowledged, under
+ * ids that cannot double; a refused one never blocks the rest.
+ */
+class Outbox {
   waiting = $state(0);
+  refused = $state<Kept[]>([]);
+  /** Why nothing goes out at the moment. */
   lost = $state<string>();
-  nowBarred = $state<string[]>([]);
-  #kept: Kept;
+  /** By session, what bars keep from being done by now. */
+  ended = $state<Readonly<Record<string, string[]>>>({});
+  #author: string | undefined;
   #sending: Promise<void> | undefined;
+  #timer: ReturnType<typeof setTimeout> | undefined;
+  #wait = shortestWait;
+  #batch = batchSize;
 
-  constructor(readonly sessionId: string) {
-    const kept = localStorage.getItem(this.#key);
-    this.#kept = kept ? (JSON.parse(kept) as Kept) : { sets: [], signals: [], finishedAt: null };
-    this.#count();
-  }
-
-  get #key(): string {
-    return `outbox:${this.sessionId}`;
-  }
-
-  add(facts: Partial<Kept>): void {
-    this.#kept.sets.push(...(facts.sets ?? []));
-    this.#kept.signals.push(...(facts.signals ?? []));
-    this.#kept.finishedAt ??= facts.finishedAt ?? null;
-    this.#store();
-    void this.send();
+  /** Facts belong to who made them: another coach's sign-in on this device neither sends nor sees them. */
+  open(author: string | undefined): void {
+    if (author === this.#author) return;
+    this.#author = author;
+    this.waiting = 0;
+    this.refused = [];
+    this.lost = undefined;
+    if (author !== undefined) void this.takeOver().then(() => this.send());
   }
 
   /** Sends what waits; whoever calls twice waits for the same sending. */
   send(): Promise<void> {
-    this.#sending ??= this.#send().finally(() => {
-      this.#sending = undefined;
-    });
+    clearTimeout(this.#timer);
+    this.#sending ??= this.#send()
+      .catch(() => undefined)
+      .finally(() => (this.#sending = undefined));
     return this.#sending;
   }
 
   async #send(): Promise<void> {
-    while (this.waiting > 0) {
-      const sending = { ...this.#kept, sets: [...this.#kept.sets], signals: [...this.#kept.signals] };
+    const author = this.#author;
+    while (author !== undefined && author === this.#author) {
+      await this.#look(author);
+      const batch = await log.waiting(author, this.#batch);
+      if (batch.length === 0) return;
       try {
         const answer = await ask(
-          api.POST('/api/v1/sessions/{sessionId}/facts', {
-            params: { path: { sessionId: this.sessionId } },
-            body: { sentAt: iso(Date.now()), ...sending },
+          api.POST('/api/v1/facts', {
+            body: { sentAt: iso(Date.now()), entries: batch.map((k) => sent(k.session, k.entry)) },
           }),
         );
-        this.nowBarred = answer.nowBarred;
+        await this.#settle(batch, answer);
+        this.lost = undefined;
+        this.#wait = shortestWait;
+        this.#batch = batchSize;
       } catch (error) {
-        const refusal = error as Refusal;
-        if (refusal.status !== 409) {
-          this.lost = refusal.code;
-          return;
-        }
+        if (!(await this.#failed(batch, error as Refusal))) return;
       }
-      this.lost = undefined;
-      this.#kept.sets = this.#kept.sets.filter((s) => !sending.sets.some((sent) => sent.id === s.id));
-      this.#kept.signals = this.#kept.signals.filter(
-        (s) => !sending.signals.some((sent) => sent.id === s.id),
-      );
-      if (sending.finishedAt) this.#kept.finishedAt = null;
-      this.#store();
     }
   }
 
-  #store(): void {
-    this.#count();
-    if (this.waiting > 0) localStorage.setItem(this.#key, JSON.stringify(this.#kept));
-    else localStorage.removeItem(this.#key);
+  async #settle(batch: Kept[], answer: Schemas['TellResponse']): Promise<void> {
+    for (const [i, told] of answer.told.entries()) {
+      const kept = batch[i]!;
+      const good = told.is === 'stored' || told.is === 'same';
+      await log.put({
+        ...kept,
+        state: good ? 'sent' : 'refused',
+        code: good ? undefined : (told.code ?? told.is),
+      });
+    }
+    this.ended = { ...this.ended, ...answer.ended };
+    await this.#look(this.#author!);
   }
 
-  #count(): void {
-    this.waiting = this.#kept.sets.length + this.#kept.signals.length + (this.#kept.finishedAt ? 1 : 0);
+  /** @returns Whether to go on at once. */
+  async #failed(batch: Kept[], refusal: Refusal): Promise<boolean> {
+    this.lost = refusal.code;
+    // What was sent cannot be read, or the server fails on it: find the one, put it aside, and send the others.
+    if (refusal.status >= 500 || refusal.status === 422 || refusal.status === 400) {
+      if (batch.length > 1) {
+        this.#batch = Math.ceil(batch.length / 2);
+        return true;
+      }
+      const kept = { ...batch[0]!, tries: batch[0]!.tries + 1 };
+      const parked = refusal.status < 500 || kept.tries >= mostTries;
+      await log.put(parked ? { ...kept, state: 'refused', code: refusal.code } : kept);
+      if (parked) return true;
+    }
+    this.#timer = setTimeout(() => void this.send(), this.#wait * (0.75 + Math.random() / 2));
+    this.#wait = Math.min(longestWait, this.#wait * 2);
+    return false;
   }
+
+  async #look(author: string): Promise<void> {
+    this.waiting = await log.count(author);
+    this.refused = await log.refused(author);
+  }
+
+  /** What the runner of before kept in another place is sent once. */
+  async takeOver(): Promise<void> {
+    for (const key of Object.keys(localStorage).filter((k) => k.startsWith('outbox:'))) {
+      try {
+        await ask(
+          api.POST('/api/v1/sessions/{sessionId}/facts', {
+            params: { path: { sessionId: key.slice('outbox:'.length) } },
+            body: {
+              sentAt: iso(Date.now()),
+              ...(JSON.parse(localStorage.getItem(key)!) as Omit<Schemas['FactsRequest'], 'sentAt'>),
+            },
+          }),
+        );
+      } catch (error) {
+        const { status } = error as Refusal;
+        if (status !== 409 && status !== 404) continue;
+      }
+      localStorage.removeItem(key);
+    }
+  }
+}
+
+export const outbox = new Outbox();
+
+/** An entry as it travels. */
+export const sent = (session: string, { event, facts }: Entry): Schemas['FloorEntry'] => {
+  const { id, seq, at, ...said } = event;
+  return {
+    event: { id, session, seq, at: iso(at), said: JSON.stringify(said) },
+    facts: facts.map(travelling),
+  };
+};
+
+function travelling(fact: Fact): Schemas['FloorFact'] {
+  const at = iso(fact.at);
+  return fact.kind === 'gate'
+    ? { ...fact, at, answers: Object.entries(fact.answers).map(([check, answer]) => ({ check, answer })) }
+    : { ...fact, at };
 }

@@ -9,7 +9,8 @@
   import Notice from '$lib/parts/Notice.svelte';
   import { pageText } from '$lib/parts/problems';
   import SideMark from '$lib/parts/SideMark.svelte';
-  import { doseText, drillReason, noteText, propText } from '$lib/planning/words';
+  import MakeAgain from '$lib/planning/MakeAgain.svelte';
+  import { doseText, drillReason, noteText, outdatedText, propText } from '$lib/planning/words';
 
   const id = $derived(page.params.id!);
   const sheet = $derived(
@@ -57,7 +58,7 @@
             </div>
             <div class="no-print flex gap-2">
               <button class="btn btn-outline" onclick={() => window.print()}>Print</button>
-              {#if account.mayWrite && !s.endedAt && !s.nowBarred.length}
+              {#if account.mayWrite && !s.endedAt && !s.nowBarred.length && !s.outdated.length}
                 <a class="btn btn-accent" href={resolve('/sessions/[id]/run', { id })}
                   >{s.startedAt ? 'Go on' : 'Run it'}</a
                 >
@@ -66,6 +67,10 @@
           </div>
           {#if s.nowBarred.length}
             <div class="mt-4"><Notice tone="error">{pageText('planBarred')}</Notice></div>
+          {:else if s.outdated.length}
+            <div class="mt-4">
+              <Notice tone="error">{outdatedText(s.outdated)} <MakeAgain session={s} /></Notice>
+            </div>
           {/if}
           {#if s.endedAt}
             <section class="mt-5" aria-label="What was done">

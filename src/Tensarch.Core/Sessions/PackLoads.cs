@@ -1,0 +1,25 @@
+using System.Text.Json;
+using Tensarch.Core.Students;
+
+namespace Tensarch.Core.Sessions;
+
+/// <summary>Loads as the pack writes them, so that the runner compares words and weighs nothing.</summary>
+public static class PackLoads
+{
+    private const string Heavy = ":heavy";
+
+    /// <summary>The tag's name as it is written in JSON.</summary>
+    public static string Name(LoadTag tag) => JsonNamingPolicy.KebabCaseLower.ConvertName(tag.ToString());
+
+    public static IReadOnlyList<string> Of(IReadOnlyDictionary<LoadTag, Load> loads) =>
+        [
+            .. loads
+                .Where(l => l.Value != Load.None)
+                .OrderBy(l => l.Key)
+                .SelectMany(l => l.Value == Load.Heavy ? new[] { Name(l.Key), Name(l.Key) + Heavy } : [Name(l.Key)]),
+        ];
+
+    /// <summary>What bars keep from being done: nothing that carries one of these words goes on.</summary>
+    public static IReadOnlyList<string> Ended(DayBars bars) =>
+        [.. LoadTags.All.Where(t => bars[t] != BarLevel.Free).Select(t => bars[t] == BarLevel.OffLimits ? Name(t) : Name(t) + Heavy)];
+}

@@ -1,0 +1,150 @@
+using System.Security.Cryptography;
+using System.Text;
+using Tensarch.Core.Catalogue;
+using Tensarch.Core.Planning;
+using Tensarch.Core.Skills;
+
+namespace Tensarch.Core.Sessions;
+
+/// <summary>Writes slots: each part of the timeline with its easier versions.</summary>
+internal sealed class PackSlots(SessionRequest request, CatalogueContent content)
+{
+    /// <summary>What a stop rule offers is so many levels easier.</summary>
+    private const int OfferLevels = 2;
+
+    public PackSlot Of(TimelinePart part, bool practice = false)
+    {
+        var drill = content.Drill(part.Planned.Drill);
+        var afterOther = part.Segments.Any(s => s.Kind == SegmentKind.SwitchSides);
+        List<PlannedSide> sides = [part.PlannedSide, .. Easier(drill, part.PlannedSide)];
+        var last = sides.Count - 1;
+        // By the variant: the same at every making, whichever of the others the bars leave.
+        string Id(int i) => Opaque($"{part.Id}/{sides[i].Variant}");
+        return new(
+            Opaque(part.Id),
+            [
+                .. sides.Select(
+                    (side, i) =>
+                        Version(
+                            Id(i),
+                            drill,
+                            side,
+                            i == 0 ? part.Segments : Timeline.Segments(part.Id, drill, side, afterOther, request.BreathSeconds),
+                            i < last ? Id(i + 1) : null,
+                            i < last ? Id(Math.Min(i + OfferLevels, last)) : null,
+                            !practice && IsEvidence(drill, side)
+                        )
+                ),
+            ]
+        );
+    }
+
+    /// <summary>A slot for what is done instead.</summary>
+    public PackSlot Instead(string id, DrillAt at, Side? side, int stage)
+    {
+        var drill = content.Drill(at.Drill);
+        var planned = new PlannedSide(side, stage, at.Variant, drill.DoseOf(drill.VariantAt(at.Variant)), null);
+        var whole = new PlannedDrill(id, drill.Key, new("dayGate"), [planned]);
+        return Of(new(id, whole, planned, Timeline.Segments(id, drill, planned, false, request.BreathSeconds)), practice: true);
+    }
+
+    /// <summary>The slot with one version more: what is planned, a round longer. None when another round would change nothing.</summary>
+    public (PackSlot Slot, string Version)? WithMore(PackSlot slot, TimelinePart part)
+    {
+        var longer = part.PlannedSide with { Dose = part.PlannedSide.Dose.WithRepeats(part.PlannedSide.Dose.Repeats + 1) };
+        var drill = content.Drill(part.Planned.Drill);
+        if (
+            longer.Dose.Repeats == part.PlannedSide.Dose.Repeats
+            || !request.Bars.Allow(drill.LoadsOf(drill.VariantAt(longer.Variant), longer.Dose))
+        )
+            return null;
+        var first = slot.Versions[0];
+        var more = Version(
+            Opaque($"{part.Id}/more"),
+            drill,
+            longer,
+            Timeline.Segments(part.Id, drill, longer, part.Segments.Any(s => s.Kind == SegmentKind.SwitchSides), request.BreathSeconds),
+            first.Easier,
+            first.Offer,
+            first.Evidence
+        );
+        return (slot with { Versions = [.. slot.Versions, more] }, more.Id);
+    }
+
+    /// <summary>The same at every making, and nothing that could be read out of it.</summary>
+    public string Opaque(string name) =>
+        Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes($"{request.Date:O}/{request.Ladder.Key}/{name}")).AsSpan(0, 8));
+
+    private PackVersion Version(
+        string id,
+        Drill drill,
+        PlannedSide side,
+        IReadOnlyList<Segment> segments,
+        string? easier,
+        string? offer,
+        bool evidence
+    )
+    {
+        var variant = drill.VariantAt(side.Variant);
+        return new(
+            id,
+            drill.Key,
+            drill.Name,
+            side.Variant,
+            variant.Name,
+            side.Side,
+            request.Ladder.Skill,
+            side.Stage,
+            PackLoads.Of(drill.LoadsOf(variant, side.Dose)),
+            easier,
+            offer,
+            evidence,
+            side.Props,
+            drill.Checks,
+            drill.StopSigns,
+            segments.Sum(s => s.Seconds),
+            segments,
+            Rounds(segments)
+        );
+    }
+
+    /// <summary>A test of the gate ahead reads this drill at this variant.</summary>
+    private bool IsEvidence(Drill drill, PlannedSide side) =>
+        request
+            .Ladder.GateOf(side.Stage)
+            .Any(t => t is HoldCriterion or RepsCriterion && t.ReadDrill == drill.Key && (t.ReadVariant ?? side.Variant) == side.Variant);
+
+    /// <summary>Variants easier than the planned one, hardest first, that the bars allow; with their own dose where they have one.</summary>
+    private IEnumerable<PlannedSide> Easier(Drill drill, PlannedSide planned)
+    {
+        var at = drill.Variants.Index().First(v => v.Item.Key == planned.Variant).Index;
+        for (var i = at - 1; i >= 0; i--)
+        {
+            var variant = drill.Variants[i];
+            var dose =
+                variant.Dose is { } own && own.GetType() == planned.Dose.GetType() ? own.WithRepeats(planned.Dose.Repeats) : planned.Dose;
+            if (request.Bars.Allow(drill.LoadsOf(variant, dose)))
+                yield return planned with
+                {
+                    Variant = variant.Key,
+                    Dose = dose,
+                };
+        }
+    }
+
+    private static List<PackRound> Rounds(IReadOnlyList<Segment> segments) =>
+        [
+            .. segments
+                .Where(s => s.Kind == SegmentKind.Work)
+                .GroupBy(s => s.Round)
+                .Select(round =>
+                {
+                    var counted = round.Any(s => s.Reps is not null);
+                    return new PackRound(
+                        round.Key,
+                        counted ? null : round.Sum(s => s.Seconds),
+                        counted ? round.Sum(s => s.Reps ?? 0) : null
+                    );
+                }),
+        ];
+}

@@ -1,0 +1,91 @@
+using Tensarch.Core;
+
+namespace Tensarch.Server.Data;
+
+/// <summary>What was said on the floor, as it was said: a second device replays it.</summary>
+public sealed class EventRow : IFact
+{
+    public Guid Id { get; set; }
+
+    public Guid StudioId { get; set; }
+
+    public Guid StudentId { get; set; }
+
+    public Guid SessionId { get; set; }
+
+    /// <summary>Counts up on the device that said it.</summary>
+    public int Seq { get; set; }
+
+    public DateTimeOffset At { get; set; }
+
+    /// <summary>The event, as JSON: the runner's own, which the server does not read.</summary>
+    public required string SaidJson { get; set; }
+
+    public Guid By { get; set; }
+
+    public string BodyHash { get; set; } = "";
+}
+
+/// <summary>What was seen at a day gate: each check with its answer.</summary>
+public sealed class GateAnswerRow : IFact
+{
+    public Guid Id { get; set; }
+
+    public Guid StudioId { get; set; }
+
+    public Guid StudentId { get; set; }
+
+    public Guid SessionId { get; set; }
+
+    public required string Gate { get; set; }
+
+    public Side? Side { get; set; }
+
+    public required string AnswersJson { get; set; }
+
+    public DateTimeOffset At { get; set; }
+
+    public Guid By { get; set; }
+
+    public string BodyHash { get; set; } = "";
+}
+
+/// <summary>What a correction is about.</summary>
+public enum Corrected
+{
+    Set,
+    Signal,
+    Form,
+    Exit,
+    Decision,
+    Session,
+}
+
+/// <summary>
+/// A fact about a fact: what is said of it now, or that it counts for nothing. Of two about one, what the newer one says stands; the order in
+/// which they arrive does not matter.
+/// </summary>
+public sealed class CorrectionRow : IFact, IJudged
+{
+    public Guid Id { get; set; }
+
+    public Guid StudioId { get; set; }
+
+    public Guid StudentId { get; set; }
+
+    public Corrected What { get; set; }
+
+    /// <summary>The fact that is corrected.</summary>
+    public Guid Of { get; set; }
+
+    /// <summary>What is said instead, field by field, as JSON; none when it counts for nothing.</summary>
+    public string? InsteadJson { get; set; }
+
+    public required string Reason { get; set; }
+
+    public DateTimeOffset At { get; set; }
+
+    public Guid By { get; set; }
+
+    public string BodyHash { get; set; } = "";
+}

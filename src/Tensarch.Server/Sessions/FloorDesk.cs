@@ -1,0 +1,260 @@
+using Microsoft.EntityFrameworkCore;
+using Tensarch.Core.Catalogue;
+using Tensarch.Core.Sessions;
+using Tensarch.Core.Students;
+using Tensarch.Server.Data;
+using Tensarch.Server.Skills;
+
+namespace Tensarch.Server.Sessions;
+
+/// <summary>Writes down what the floor tells: each entry with its facts, all or nothing, and an answer to each.</summary>
+public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standings standings, StudioClock clock, StudioScope scope)
+{
+    /// <summary>A clock that is set right by the moment of sending may still be this far ahead.</summary>
+    private static readonly TimeSpan Ahead = TimeSpan.FromMinutes(10);
+
+    /// <summary>What happened longer ago than this is not told by a runner any more.</summary>
+    private const int OldestDays = 30;
+
+    /// <summary>Of the students of this request, as long as nothing was said about them since.</summary>
+    private readonly Dictionary<Guid, StudentState> states = [];
+
+    /// <summary>One commit for all, so that what is acknowledged is on the disk; an entry that cannot stand is undone alone.</summary>
+    public async Task<TellResponse> Tell(TellRequest request, CancellationToken ct)
+    {
+        var skew = clock.Now - request.SentAt;
+        var ids = request.Entries.Select(e => e.Event.Session).Distinct().ToList();
+        var sessions = await Sessions(ids, ct);
+        var told = new List<Told>();
+        await using var transaction = db.Database.CurrentTransaction is null ? await db.Database.BeginTransactionAsync(ct) : null;
+        foreach (var entry in request.Entries)
+        {
+            if (!sessions.TryGetValue(entry.Event.Session, out var session))
+                told.Add(new(entry.Event.Id, ToldIs.Gone));
+            else if (await Stored(entry, ct) is { } before)
+                told.Add(before);
+            else if (Refuse(entry, skew) is { } refused)
+                told.Add(refused);
+            else if (await UnderBars(entry, session, skew, ct) is var under && under.Live)
+                told.Add(new(entry.Event.Id, ToldIs.Refused, "offLimits", "facts"));
+            else if (await Write(entry, session, skew, under.Sets, ct))
+                told.Add(new(entry.Event.Id, ToldIs.Stored));
+            else
+            {
+                // A twin came first, or one of its ids is another's: nothing of it is kept, and what is there decides.
+                db.ChangeTracker.Clear();
+                sessions = await Sessions(ids, ct);
+                told.Add(await Stored(entry, ct) ?? new(entry.Event.Id, ToldIs.Clash));
+            }
+        }
+        foreach (var session in sessions.Values)
+            session.Worked = await SessionDesk.WorkedIn(db, session.Id, ct);
+        await db.SaveChangesAsync(ct);
+        if (transaction is not null)
+            await transaction.CommitAsync(ct);
+        var ended = new Dictionary<Guid, IReadOnlyList<string>>();
+        foreach (var session in sessions.Values)
+            ended[session.Id] = PackLoads.Ended((await StateOf(session.StudentId, ct)).Today);
+        return new(told, ended);
+    }
+
+    private Task<Dictionary<Guid, SessionRow>> Sessions(List<Guid> ids, CancellationToken ct) =>
+        db.Sessions.Where(s => ids.Contains(s.Id)).ToDictionaryAsync(s => s.Id, ct);
+
+    /// <summary>What became of an entry that is there already; none when it is new.</summary>
+    private async Task<Told?> Stored(FloorEntry entry, CancellationToken ct) =>
+        await db.Events.Where(e => e.Id == entry.Event.Id).Select(e => e.BodyHash).FirstOrDefaultAsync(ct) is { } hash
+            ? new(entry.Event.Id, hash == Facts.Hash(entry) ? ToldIs.Same : ToldIs.Clash)
+            : null;
+
+    /// <returns>Not when an id of it is taken: then nothing of it is there.</returns>
+    private async Task<bool> Write(FloorEntry entry, SessionRow session, TimeSpan skew, HashSet<Guid> underBar, CancellationToken ct)
+    {
+        var hash = Facts.Hash(entry);
+        db.Events.Add(Event(entry.Event, session, skew, hash));
+        foreach (var fact in entry.Facts)
+            Add(fact, session, Right(fact.At, session, skew), underBar.Contains(fact.Id), hash);
+        try
+        {
+            await db.SaveChangesAsync(ct);
+        }
+        catch (DbUpdateException e) when (Facts.IsTaken(e))
+        {
+            return false;
+        }
+        if (entry.Facts.Any(f => f.Kind == FloorFactKind.Signal))
+            states.Remove(session.StudentId);
+        return true;
+    }
+
+    private async Task<StudentState> StateOf(Guid student, CancellationToken ct) =>
+        states.TryGetValue(student, out var known) ? known : states[student] = (await standings.Of(student, ct))!.State;
+
+    private Told? Refuse(FloorEntry entry, TimeSpan skew)
+    {
+        Told No(string code, string field) => new(entry.Event.Id, ToldIs.Refused, code, field);
+        foreach (var at in entry.Facts.Select(f => f.At).Append(entry.Event.At))
+            if (at + skew > clock.Now + Ahead)
+                return No("tooFarAhead", "at");
+            else if (at + skew < clock.Now.AddDays(-OldestDays))
+                return No("tooOld", "at");
+        foreach (var fact in entry.Facts)
+            switch (fact.Kind)
+            {
+                case FloorFactKind.Set when catalogue.FindDrill(fact.Drill ?? "")?.Variants.Any(v => v.Key == fact.Variant) != true:
+                    return No("unknownDrill", "drill");
+                case FloorFactKind.Signal when fact.Signal is null:
+                    return No("required", "signal");
+                case FloorFactKind.Signal when fact.Region is null && catalogue.StopRules.Single(r => r.Signal == fact.Signal).AsksRegion:
+                    return No("required", "region");
+                case FloorFactKind.Gate when fact.Gate is null || catalogue.FindDayGate(fact.Gate) is null:
+                    return No("unknownGate", "gate");
+                case FloorFactKind.Confirmed or FloorFactKind.Quality when fact.Of is null:
+                    return No("required", "of");
+                case FloorFactKind.Quality when fact.Quality is null:
+                    return No("required", "quality");
+            }
+        return null;
+    }
+
+    /// <summary>
+    /// Sets that were done under a bar that stood by then. Done just now they are refused, unless a body spoke with them; told late, they are
+    /// stored, marked, and count for no gate.
+    /// </summary>
+    private async Task<(bool Live, HashSet<Guid> Sets)> UnderBars(FloorEntry entry, SessionRow session, TimeSpan skew, CancellationToken ct)
+    {
+        var sets = entry.Facts.Where(f => f.Kind == FloorFactKind.Set).ToList();
+        if (sets.Count == 0)
+            return (false, []);
+        var state = await StateOf(session.StudentId, ct);
+        var under = sets.Where(f => !MayBeDone(f, state.Today) && !MayBeDone(f, Before(state, f.At + skew))).ToList();
+        var live = under.Any(f => clock.IsLive(f.At + skew)) && entry.Facts.All(f => f.Kind != FloorFactKind.Signal);
+        return (live, [.. under.Select(f => f.Id)]);
+    }
+
+    private bool MayBeDone(FloorFact set, DayBars bars) => catalogue.Drill(set.Drill!).MayBeDone(set.Variant, bars);
+
+    /// <summary>What was barred before anything was said at or after that instant.</summary>
+    private DayBars Before(StudentState state, DateTimeOffset at) =>
+        StudentState
+            .From(state.Facts with { Signals = [.. state.Facts.Signals.Where(s => s.At < at)] }, state.Now, catalogue)
+            .Bars.On(state.Now.DayOf(at));
+
+    /// <summary>Nothing happened before its session was made, nor after now.</summary>
+    private DateTimeOffset Right(DateTimeOffset at, SessionRow session, TimeSpan skew)
+    {
+        var moved = at + skew;
+        return moved < session.CreatedAt ? session.CreatedAt
+            : moved > clock.Now ? clock.Now
+            : moved;
+    }
+
+    private EventRow Event(FloorEvent said, SessionRow session, TimeSpan skew, string hash) =>
+        new()
+        {
+            Id = said.Id,
+            StudentId = session.StudentId,
+            SessionId = session.Id,
+            Seq = said.Seq,
+            At = Right(said.At, session, skew),
+            SaidJson = said.Said,
+            By = scope.UserId,
+            BodyHash = hash,
+        };
+
+    private void Add(FloorFact fact, SessionRow session, DateTimeOffset at, bool underBar, string hash)
+    {
+        switch (fact.Kind)
+        {
+            case FloorFactKind.Set:
+                Begun(session, at);
+                db.Sets.Add(
+                    new()
+                    {
+                        Id = fact.Id,
+                        StudentId = session.StudentId,
+                        SessionId = session.Id,
+                        Drill = fact.Drill!,
+                        Variant = fact.Variant!,
+                        Side = fact.Side,
+                        Round = fact.Round ?? 0,
+                        Seconds = fact.Seconds,
+                        CleanReps = fact.CleanReps,
+                        Confirmed = fact.Confirmed ?? true,
+                        UnderBar = underBar,
+                        At = at,
+                        Day = clock.DayOf(at),
+                        By = scope.UserId,
+                        BodyHash = hash,
+                    }
+                );
+                break;
+            case FloorFactKind.Signal:
+                Begun(session, at);
+                db.Signals.Add(
+                    new()
+                    {
+                        Id = fact.Id,
+                        StudentId = session.StudentId,
+                        SessionId = session.Id,
+                        Drill = fact.Drill,
+                        Kind = fact.Signal!.Value,
+                        Region = fact.Region,
+                        Side = fact.Side,
+                        Pain = fact.Pain,
+                        At = at,
+                        By = scope.UserId,
+                        BodyHash = hash,
+                    }
+                );
+                break;
+            case FloorFactKind.Gate:
+                db.GateAnswers.Add(
+                    new()
+                    {
+                        Id = fact.Id,
+                        StudentId = session.StudentId,
+                        SessionId = session.Id,
+                        Gate = fact.Gate!,
+                        Side = fact.Side,
+                        AnswersJson = StoredJson.Write(fact.Answers ?? []),
+                        At = at,
+                        By = scope.UserId,
+                        BodyHash = hash,
+                    }
+                );
+                break;
+            case FloorFactKind.Confirmed:
+                db.Corrections.Add(
+                    Correct(fact, session, at, hash, "confirmed", new(Confirmed: true, Seconds: fact.Seconds, CleanReps: fact.CleanReps))
+                );
+                break;
+            case FloorFactKind.Quality:
+                db.Corrections.Add(Correct(fact, session, at, hash, "quality", new(Quality: fact.Quality)));
+                break;
+            case FloorFactKind.Finished:
+                session.EndedAt ??= at;
+                break;
+        }
+    }
+
+    private CorrectionRow Correct(FloorFact fact, SessionRow session, DateTimeOffset at, string hash, string reason, SetInstead instead) =>
+        new()
+        {
+            Id = fact.Id,
+            StudentId = session.StudentId,
+            What = Corrected.Set,
+            Of = fact.Of!.Value,
+            InsteadJson = StoredJson.Write(instead),
+            Reason = reason,
+            At = at,
+            By = scope.UserId,
+            BodyHash = hash,
+        };
+
+    private void Begun(SessionRow session, DateTimeOffset at)
+    {
+        if (session.StartedAt is null || at < session.StartedAt)
+            (session.StartedAt, session.StartedOn) = (at, clock.DayOf(at));
+    }
+}

@@ -1,0 +1,237 @@
+using System.Net;
+using System.Net.Http.Json;
+using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+
+namespace Tensarch.Server.Tests.Sessions;
+
+/// <summary>What the floor tells: each entry stored once, whole or not at all, and none that is refused blocks the others.</summary>
+public sealed class FloorTests(StudioApp app) : IClassFixture<StudioApp>, IAsyncLifetime
+{
+    private StudioClient coach = null!;
+    private Guid student;
+    private Guid session;
+
+    public async ValueTask InitializeAsync()
+    {
+        coach = await app.Studio();
+        student = await coach.Student();
+        await coach.Place(student, 3, 3);
+        session = await coach.Session(student);
+        app.Time.Advance(TimeSpan.FromMinutes(30));
+    }
+
+    public ValueTask DisposeAsync() => ValueTask.CompletedTask;
+
+    private DateTimeOffset Now => app.Time.GetUtcNow();
+
+    private object Entry(int seq, DateTimeOffset at, params object[] facts) => Entry(session, Guid.NewGuid(), seq, at, facts);
+
+    private static object Entry(Guid session, Guid id, int seq, DateTimeOffset at, params object[] facts) =>
+        new
+        {
+            @event = new
+            {
+                id,
+                session,
+                seq,
+                at,
+                said = """{"is":"passed"}""",
+            },
+            facts,
+        };
+
+    private static object Set(
+        DateTimeOffset at,
+        string drill = "low-lunge",
+        string variant = "padded-knee",
+        double? seconds = 60,
+        bool confirmed = true,
+        Guid? id = null,
+        string side = "left"
+    ) =>
+        new
+        {
+            id = id ?? Guid.NewGuid(),
+            kind = "set",
+            at,
+            drill,
+            variant,
+            side,
+            round = 1,
+            seconds,
+            confirmed,
+        };
+
+    private static object Signal(DateTimeOffset at, string signal, string? region = null, int? pain = null) =>
+        new
+        {
+            id = Guid.NewGuid(),
+            kind = "signal",
+            at,
+            signal,
+            region,
+            pain,
+        };
+
+    private Task<JsonElement> Tell(params object[] entries) => Tell(Now, entries);
+
+    private async Task<JsonElement> Tell(DateTimeOffset sentAt, params object[] entries)
+    {
+        var answer = await coach.Post("/facts", new { sentAt, entries });
+        Assert.Equal(HttpStatusCode.OK, answer.StatusCode);
+        return await answer.Content.ReadFromJsonAsync<JsonElement>();
+    }
+
+    private static (string Is, string? Code)[] Told(JsonElement answer) =>
+        [.. answer.GetProperty("told").EnumerateArray().Select(t => (t.GetProperty("is").GetString()!, t.GetProperty("code").GetString()))];
+
+    private Task<int> Sets() => app.Rows(db => db.Sets.IgnoreQueryFilters().CountAsync(s => s.SessionId == session));
+
+    private static readonly (string, string?) Stored = ("stored", null);
+
+    [Fact]
+    public async Task A_retry_is_the_same_another_body_is_a_clash_and_none_blocks_the_others()
+    {
+        var (id, set) = (Guid.NewGuid(), Set(Now.AddMinutes(-20)));
+        var first = Entry(session, id, 1, Now.AddMinutes(-20), set);
+        Assert.Equal([Stored], Told(await Tell(first)));
+        var answer = await Tell(
+            first,
+            Entry(session, id, 1, Now.AddMinutes(-19), set),
+            Entry(2, Now.AddMinutes(-18), Set(Now.AddMinutes(-18), drill: "no-such-drill")),
+            Entry(Guid.NewGuid(), Guid.NewGuid(), 3, Now.AddMinutes(-17)),
+            Entry(4, Now.AddMinutes(-16), Set(Now.AddMinutes(-16)))
+        );
+        Assert.Equal([("same", null), ("clash", null), ("refused", "unknownDrill"), ("gone", null), Stored], Told(answer));
+        Assert.Equal(2, await Sets());
+        Assert.Equal(2, (await coach.Get($"/sessions/{session}/events")).GetArrayLength());
+    }
+
+    [Fact]
+    public async Task An_entry_is_stored_whole_or_not_at_all()
+    {
+        var taken = Guid.NewGuid();
+        await Tell(Entry(1, Now.AddMinutes(-20), Set(Now.AddMinutes(-20), id: taken)));
+        var answer = await Tell(
+            Entry(2, Now.AddMinutes(-15), Set(Now.AddMinutes(-15)), Set(Now.AddMinutes(-14), id: taken)),
+            Entry(3, Now.AddMinutes(-12), Set(Now.AddMinutes(-12)))
+        );
+        Assert.Equal([("clash", null), Stored], Told(answer));
+        Assert.Equal(2, await Sets());
+    }
+
+    [Fact]
+    public async Task What_is_said_to_lie_ahead_or_long_ago_is_refused_after_the_clock_was_set_right()
+    {
+        Assert.Equal([("refused", "tooFarAhead")], Told(await Tell(Entry(1, Now, Set(Now.AddDays(300))))));
+        Assert.Equal([("refused", "tooFarAhead")], Told(await Tell(Entry(2, Now.AddMinutes(11)))));
+        Assert.Equal([("refused", "tooOld")], Told(await Tell(Entry(3, Now.AddDays(-31)))));
+        Assert.Equal([Stored], Told(await Tell(Entry(4, Now.AddMinutes(9), Set(Now.AddMinutes(9))))));
+        // A device whose clock is three days ahead says what time it has when it sends.
+        var ahead = Now.AddDays(3);
+        Assert.Equal([Stored], Told(await Tell(ahead, Entry(5, ahead.AddMinutes(-5), Set(ahead.AddMinutes(-5))))));
+        var at = await app.Rows(db => db.Sets.IgnoreQueryFilters().Where(s => s.SessionId == session).Select(s => s.At).ToListAsync());
+        Assert.All(at, moment => Assert.True(moment <= Now && moment > Now.AddMinutes(-6)));
+    }
+
+    [Fact]
+    public async Task Under_a_bar_what_is_done_now_is_refused_what_is_told_late_is_marked_and_what_a_body_says_is_kept()
+    {
+        await coach.Post($"/students/{student}/answers", new { answers = new[] { new { question = "hip-replacement", yes = true } } });
+        app.Time.Advance(TimeSpan.FromMinutes(30));
+        var answer = await Tell(
+            Entry(1, Now.AddMinutes(-2), Set(Now.AddMinutes(-2))),
+            Entry(2, Now.AddMinutes(-20), Set(Now.AddMinutes(-20))),
+            Entry(3, Now.AddMinutes(-1), Set(Now.AddMinutes(-1)), Signal(Now, "pinch", "hip-front")),
+            Entry(4, Now.AddMinutes(-1), Set(Now.AddMinutes(-1), drill: "joint-circles", variant: "full"))
+        );
+        Assert.Equal([("refused", "offLimits"), Stored, Stored, Stored], Told(answer));
+        Assert.Contains(answer.GetProperty("ended").GetProperty(session.ToString()).EnumerateArray(), l => l.GetString() == "hip-front");
+        Assert.Equal(
+            [true, true, false],
+            await app.Rows(db =>
+                db.Sets.IgnoreQueryFilters().Where(s => s.SessionId == session).OrderBy(s => s.At).Select(s => s.UnderBar).ToListAsync()
+            )
+        );
+        // What was done under a bar is no exposure.
+        Assert.Equal(
+            ["joint-circles/full/Left"],
+            await app.Rows(db => db.Sessions.IgnoreQueryFilters().Where(s => s.Id == session).Select(s => s.Worked).SingleAsync())
+        );
+    }
+
+    [Fact]
+    public async Task What_was_done_before_a_body_spoke_was_not_done_under_the_bar_that_it_raised()
+    {
+        var answer = await Tell(
+            Entry(1, Now.AddMinutes(-9), Set(Now.AddMinutes(-9))),
+            Entry(2, Now.AddMinutes(-5), Signal(Now.AddMinutes(-5), "numbness", "hip-front")),
+            Entry(3, Now.AddMinutes(-8), Set(Now.AddMinutes(-8))),
+            Entry(4, Now.AddMinutes(-2), Set(Now.AddMinutes(-2)))
+        );
+        Assert.Equal([Stored, Stored, Stored, ("refused", "offLimits")], Told(answer));
+    }
+
+    [Fact]
+    public async Task Running_out_of_time_is_practice_and_a_confirmed_round_is_proof()
+    {
+        async Task<string> Hold() => (await coach.Test(student, "left", "hold")).GetProperty("outcome").GetString()!;
+        Guid[] rounds = [Guid.NewGuid(), Guid.NewGuid()];
+        await Tell(
+            Entry(1, Now.AddMinutes(-20), Set(Now.AddMinutes(-20), "split-support", "high-only", 40, confirmed: false, rounds[0])),
+            Entry(2, Now.AddMinutes(-15), Set(Now.AddMinutes(-15), "split-support", "high-only", 40, confirmed: false, rounds[1]))
+        );
+        Assert.Equal("noData", await Hold());
+        object Confirm(Guid of, double seconds) =>
+            new
+            {
+                id = Guid.NewGuid(),
+                kind = "confirmed",
+                at = Now,
+                of,
+                seconds,
+            };
+        await Tell(Entry(3, Now, Confirm(rounds[0], 40)));
+        Assert.Equal("borderline", await Hold());
+        await Tell(Entry(4, Now, Confirm(rounds[1], 40)));
+        Assert.Equal("met", await Hold());
+        // A smaller number, said later, stands.
+        app.Time.Advance(TimeSpan.FromSeconds(5));
+        await Tell(Entry(5, Now, Confirm(rounds[1], 12)));
+        Assert.Equal("borderline", await Hold());
+    }
+
+    [Fact]
+    public async Task Pain_at_a_gate_is_a_fact_about_the_body_and_its_answers_are_kept()
+    {
+        var gate = new
+        {
+            id = Guid.NewGuid(),
+            kind = "gate",
+            at = Now,
+            gate = "handstand",
+            answers = new[] { new { check = "wrist-pain", answer = 6 } },
+        };
+        Assert.Equal([Stored], Told(await Tell(Entry(1, Now, gate, Signal(Now, "dullPain", "wrist", 6)))));
+        Assert.Equal(1, await app.Rows(db => db.GateAnswers.IgnoreQueryFilters().CountAsync(g => g.SessionId == session)));
+        Assert.Equal(
+            6,
+            await app.Rows(db => db.Signals.IgnoreQueryFilters().Where(s => s.SessionId == session).Select(s => s.Pain).SingleAsync())
+        );
+    }
+
+    [Fact]
+    public async Task Another_studio_is_told_that_the_session_is_not_there()
+    {
+        var stranger = await app.Studio();
+        var answer = await stranger.Post("/facts", new { sentAt = Now, entries = new[] { Entry(1, Now, Set(Now)) } });
+        Assert.Equal([("gone", null)], Told(await answer.Content.ReadFromJsonAsync<JsonElement>()));
+        Assert.Equal(0, await Sets());
+        var assistant = await app.Studio(Data.Role.Assistant, coach.StudioId);
+        Assert.Equal(
+            HttpStatusCode.Forbidden,
+            (await assistant.Post("/facts", new { sentAt = Now, entries = Array.Empty<object>() })).StatusCode
+        );
+    }
+}

@@ -1,0 +1,40 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { resolve } from '$app/paths';
+  import { account } from '$lib/accounts/account.svelte';
+  import { api, ask, newId, Refusal, type Schemas } from '$lib/api/client';
+  import { pageText } from '$lib/parts/problems';
+
+  interface Props {
+    session: Schemas['SessionSheet'];
+  }
+
+  let { session }: Props = $props();
+  let refusal = $state<Refusal>();
+  let busy = $state(false);
+
+  /** The same skill and minutes, for today and under today's facts. */
+  async function make() {
+    const id = newId();
+    busy = true;
+    refusal = undefined;
+    try {
+      await ask(
+        api.POST('/api/v1/students/{studentId}/sessions', {
+          params: { path: { studentId: session.studentId } },
+          body: { id, date: null, minutes: session.plan.minutes, skill: session.skill },
+        }),
+      );
+      await goto(resolve('/sessions/[id]', { id }));
+    } catch (error) {
+      refusal = error as Refusal;
+    } finally {
+      busy = false;
+    }
+  }
+</script>
+
+{#if account.mayWrite}
+  <button class="btn btn-sm btn-accent ms-2" disabled={busy} onclick={make}>Make it again for today</button>
+  {#if refusal}<span role="alert">{pageText(refusal.code)}</span>{/if}
+{/if}

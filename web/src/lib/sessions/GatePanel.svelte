@@ -1,0 +1,69 @@
+<script lang="ts">
+  import SideMark from '$lib/parts/SideMark.svelte';
+  import { holds, type Gate } from './pack';
+
+  interface Props {
+    gate: Gate;
+    onanswer: (answers: Record<string, number>) => void;
+  }
+
+  let { gate, onanswer }: Props = $props();
+  let answers = $state<Record<string, number>>({});
+  let panel = $state<HTMLElement>();
+  const missing = $derived(gate.checks.filter((c) => answers[c.key] === undefined));
+  const most = (check: Gate['checks'][number]) =>
+    check.region != null ? 10 : Math.max(check.atLeast ?? 0, check.atMost ?? 0) + 3;
+
+  $effect(() => panel?.focus());
+</script>
+
+<section
+  bind:this={panel}
+  class="m-auto grid w-full max-w-2xl gap-5 p-6"
+  aria-label="Today’s test: {gate.name}"
+  tabindex="-1"
+>
+  <div>
+    <h2 class="text-3xl">{gate.name}</h2>
+    <p>
+      {#if gate.side}<SideMark side={gate.side} text={gate.side} />:
+      {/if}{gate.test} This holds for today only.
+    </p>
+  </div>
+  {#each gate.checks as check (check.key)}
+    <div role="group" aria-label={check.asks}>
+      <p class="mb-2 font-semibold">{check.asks}</p>
+      <div class="flex flex-wrap gap-2">
+        {#if check.atMost == null && check.atLeast == null}
+          {#each [{ value: 1, text: 'Yes' }, { value: 0, text: 'No' }] as choice (choice.value)}
+            <button
+              class={['btn btn-lg w-28', answers[check.key] === choice.value ? 'btn-primary' : 'btn-outline']}
+              aria-pressed={answers[check.key] === choice.value}
+              onclick={() => (answers[check.key] = choice.value)}>{choice.text}</button
+            >
+          {/each}
+        {:else}
+          {#each Array.from({ length: most(check) + 1 }, (_, i) => i) as value (value)}
+            <button
+              class={['btn w-12', answers[check.key] === value ? 'btn-primary' : 'btn-outline']}
+              aria-pressed={answers[check.key] === value}
+              onclick={() => (answers[check.key] = value)}>{value}</button
+            >
+          {/each}
+        {/if}
+      </div>
+      {#if answers[check.key] !== undefined && !holds(check, answers[check.key])}
+        <p class="mt-1 text-sm" role="status">
+          {check.otherwise === 'easier' ? 'The easier version today.' : 'Not today: something else instead.'}
+        </p>
+      {/if}
+    </div>
+  {/each}
+  <button
+    class="btn btn-accent btn-lg justify-self-start"
+    disabled={missing.length > 0}
+    onclick={() => onanswer({ ...answers })}
+  >
+    {missing.length > 0 ? `${missing.length} to answer` : 'Go on'}
+  </button>
+</section>

@@ -1,0 +1,95 @@
+import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
+import type { Schemas } from '$lib/api/client';
+import type { Entry } from './say';
+
+/** One entry of a run, as it lies on this device. Whose it is stands in its key: nobody else sends or sees it. */
+export type Kept = {
+  author: string;
+  session: string;
+  seq: number;
+  entry: Entry;
+  state: 'waiting' | 'sent' | 'refused';
+  /** Why the server refused it. */
+  code?: string;
+  tries: number;
+};
+
+export type KeptPack = { author: string; session: string; response: Schemas['PackResponse'] };
+
+interface Floor extends DBSchema {
+  entries: {
+    key: [string, string, number];
+    value: Kept;
+    indexes: { byState: [string, string] };
+  };
+  packs: { key: [string, string]; value: KeptPack };
+}
+
+let opened: Promise<IDBPDatabase<Floor>> | undefined;
+
+const db = (): Promise<IDBPDatabase<Floor>> =>
+  (opened ??= openDB<Floor>('tensarch-floor', 1, {
+    upgrade(fresh) {
+      fresh
+        .createObjectStore('entries', { keyPath: ['author', 'session', 'seq'] })
+        .createIndex('byState', ['author', 'state']);
+      fresh.createObjectStore('packs', { keyPath: ['author', 'session'] });
+    },
+    terminated: () => (opened = undefined),
+  }).catch((error: unknown) => {
+    opened = undefined;
+    throw error;
+  }));
+
+/** What was said on the floor, on this device, until the server has it; and the packs that are still good. */
+export const log = {
+  /** @throws When the device has no room left, or the place is taken by another tab. */
+  async add(author: string, session: string, entry: Entry): Promise<void> {
+    await (
+      await db()
+    ).add('entries', { author, session, seq: entry.event.seq, entry, state: 'waiting', tries: 0 });
+  },
+
+  /** All of a run, in its order. */
+  async of(author: string, session: string): Promise<Entry[]> {
+    const range = IDBKeyRange.bound([author, session, 0], [author, session, Infinity]);
+    return (await (await db()).getAll('entries', range)).map((k) => k.entry);
+  },
+
+  async waiting(author: string, most: number): Promise<Kept[]> {
+    return (await db()).getAllFromIndex('entries', 'byState', [author, 'waiting'], most);
+  },
+
+  async refused(author: string): Promise<Kept[]> {
+    return (await db()).getAllFromIndex('entries', 'byState', [author, 'refused']);
+  },
+
+  async count(author: string): Promise<number> {
+    return (await db()).countFromIndex('entries', 'byState', [author, 'waiting']);
+  },
+
+  async put(kept: Kept): Promise<void> {
+    await (await db()).put('entries', kept);
+  },
+
+  async keepPack(author: string, response: Schemas['PackResponse']): Promise<void> {
+    await (await db()).put('packs', { author, session: response.sessionId, response });
+  },
+
+  /** The pack of a session, while it is good. */
+  async pack(author: string, session: string, now: number): Promise<Schemas['PackResponse'] | undefined> {
+    const kept = await (await db()).get('packs', [author, session]);
+    return kept && Date.parse(kept.response.expiresAt) > now ? kept.response : undefined;
+  },
+
+  /** Forgets a run that is over and told. */
+  async forget(author: string, session: string): Promise<void> {
+    const range = IDBKeyRange.bound([author, session, 0], [author, session, Infinity]);
+    const tx = (await db()).transaction(['entries', 'packs'], 'readwrite');
+    await Promise.all([
+      tx.objectStore('entries').delete(range),
+      tx.objectStore('packs').delete([author, session]),
+      tx.done,
+    ]);
+  },
+};

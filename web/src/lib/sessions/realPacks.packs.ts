@@ -1,0 +1,321 @@
+import { existsSync, readFileSync } from 'node:fs';
+import { gunzipSync } from 'node:zlib';
+import { beforeAll, describe, expect, it } from 'vitest';
+import { allowed, failedCheck, Packed, type Gate, type Pack } from './pack';
+import { begin, lineOf, reduce, replay, segmentOf } from './reduce';
+import type { LoadTag, Run, RunEvent, Said, SignalKind } from './run';
+import { say, type Fact } from './say';
+
+/**
+ * The packs of every stage, as the core's test wrote them, through the runner that the floor runs: whatever a body says, wherever in the
+ * session, nothing that is left loads what has ended.
+ */
+type Written = { ladder: string; stage: number; body: string; minutes: number; barred: string[]; pack: Pack };
+
+const file = new URL('../../../../artifacts/packs/real-packs.json.gz', import.meta.url);
+const regions: LoadTag[] = [
+  'neck',
+  'wrist',
+  'shoulder',
+  'elbow',
+  'low-back',
+  'hip-front',
+  'hip-deep-flexion',
+  'hamstring',
+  'adductor',
+  'knee-deep-flexion',
+  'knee-twist',
+  'ankle',
+];
+let written: Written[] = [];
+/** What the walk came through: each check with each outcome, each signal on each kind of line. */
+const covered = new Set<string>();
+
+beforeAll(() => {
+  if (!existsSync(file))
+    throw new Error('artifacts/packs/real-packs.json.gz is not there: run the core’s tests first.');
+  written = JSON.parse(gunzipSync(readFileSync(file)).toString()) as Written[];
+});
+
+const where = (w: Written, run: Run) => `${w.ladder} ${w.stage}, ${w.body}, ${w.minutes} min, line ${run.at}`;
+
+/** What may never be: something left that loads what has ended, or that needs a test that was not passed. */
+function sound(packed: Packed, run: Run, said: () => string): void {
+  const { ended, decided, lines } = run;
+  for (const [i, line] of lines.entries()) {
+    if (line.state !== 'todo') continue;
+    if (!allowed(packed.version(line.version), ended))
+      throw new Error(`${said()}: ${line.version} is left and loads what has ended`);
+    if (
+      i === run.at &&
+      run.asking === null &&
+      !packed.gatesNeededBy(line.slot).every((g) => decided.includes(g.id))
+    )
+      throw new Error(`${said()}: ${line.slot} is done before its gate`);
+  }
+  if (run.offer && !allowed(packed.version(run.offer.version), ended))
+    throw new Error(`${said()}: an offer loads what has ended`);
+  if (!run.over && lines[run.at]?.state !== 'todo' && run.asking === null)
+    throw new Error(`${said()}: stands on what is not to do`);
+}
+
+let ids = 0;
+const id = () => `00000000-0000-4000-8000-${String(++ids).padStart(12, '0')}`;
+
+class Walk {
+  run: Run;
+  now = 0;
+  readonly events: RunEvent[] = [];
+  readonly facts: Fact[] = [];
+
+  constructor(
+    readonly w: Written,
+    readonly packed: Packed,
+  ) {
+    this.run = begin(packed, w.barred);
+  }
+
+  say(said: Said): void {
+    const told = say(this.packed, this.run, said, { id: id(), at: this.now });
+    if (told.run.unknown !== this.run.unknown)
+      throw new Error(`${where(this.w, this.run)}: ${said.is} was not taken`);
+    this.run = told.run;
+    this.events.push(told.entry.event);
+    this.facts.push(...told.entry.facts);
+    sound(this.packed, this.run, () => where(this.w, this.run));
+  }
+
+  /** One segment by the clock. */
+  pass(): void {
+    const { seconds } = segmentOf(this.packed, this.run);
+    this.now += seconds * 1000;
+    this.say({ is: 'passed', heldMs: seconds * 1000, whole: true });
+  }
+
+  answerWell(): void {
+    const gate = this.packed.gate(this.run.asking!)!;
+    this.say({ is: 'gate', gate: gate.id, answers: well(gate) });
+  }
+}
+
+const well = (gate: Gate): Record<string, number> =>
+  Object.fromEntries(gate.checks.map((c) => [c.key, c.atLeast ?? (c.atMost != null ? 0 : 1)]));
+
+/** At most twelve ways of answering: all well, each check failed alone, nothing seen, and pain at its worst. */
+function leaves(gate: Gate): Record<string, number>[] {
+  const failing = gate.checks.map((c) => ({
+    ...well(gate),
+    [c.key]: c.atMost != null ? c.atMost + 1 : (c.atLeast ?? 1) - 1,
+  }));
+  const worst = gate.checks.filter((c) => c.region != null).map((c) => ({ ...well(gate), [c.key]: 10 }));
+  return [well(gate), ...failing, ...worst, {}].slice(0, 12);
+}
+
+const signals: { signal: SignalKind; pain: number | null }[] = [
+  { signal: 'dullPain', pain: 4 },
+  { signal: 'dullPain', pain: 6 },
+  { signal: 'sharpPain', pain: null },
+  { signal: 'pinch', pain: null },
+  { signal: 'pop', pain: null },
+  { signal: 'strengthLost', pain: null },
+  { signal: 'numbness', pain: null },
+  { signal: 'headPressure', pain: null },
+  { signal: 'bailed', pain: null },
+  { signal: 'fall', pain: null },
+  { signal: 'fallWithHeadContact', pain: null },
+  { signal: 'breathHeld', pain: null },
+  { signal: 'overCeiling', pain: null },
+];
+
+/** Everything that a body can say here, and what it must end. */
+function everySignal(w: Written, packed: Packed, run: Run, kind: string, places = regions): void {
+  for (const { signal, pain } of signals) {
+    const stop = packed.metAs(signal, pain);
+    for (const region of stop.asksRegion ? places : [null]) {
+      const after = reduce(packed, run, {
+        id: '',
+        seq: run.seq + 1,
+        at: 0,
+        is: 'signal',
+        signal,
+        region,
+        pain,
+      });
+      if (after.unknown !== run.unknown) throw new Error(`${where(w, run)}: ${signal} was not taken`);
+      sound(packed, after, () => `${where(w, run)} after ${signal} ${region ?? ''}`);
+      const must = stop.ends === 'region' ? [region as string] : stop.ends === 'tags' ? stop.loads : [];
+      if (!must.every((load) => after.ended.includes(load)))
+        throw new Error(`${where(w, run)}: ${signal} ended nothing`);
+      if (stop.ends === 'session' && !after.over)
+        throw new Error(`${where(w, run)}: ${signal} did not end the session`);
+      if (after.since !== null) throw new Error(`${where(w, run)}: the clock runs on after ${signal}`);
+      if (
+        signal === 'dullPain' &&
+        pain === 4 &&
+        run.asking === null &&
+        lineOf(after) === lineOf(run) &&
+        !after.over
+      )
+        throw new Error(`${where(w, run)}: dull pain left the drill on this side`);
+      covered.add(`${signal}/${kind}`);
+      // An offer, where there is one, is taken, and obeys what the body says next.
+      if (after.offer && region === null) continue;
+      if (after.offer) {
+        const taken = reduce(packed, after, { id: '', seq: 0, at: 0, is: 'offerTaken' });
+        sound(packed, taken, () => `${where(w, run)} with the offer taken`);
+        if (kind === 'planned' && region === regions[0]) everyEnding(w, packed, taken);
+      }
+    }
+  }
+}
+
+/** A region that the line loads; the ankle where it loads none. */
+function near(packed: Packed, run: Run): LoadTag[] {
+  const { loads } = packed.version(lineOf(run)!.version);
+  return [regions.find((r) => loads.includes(r)) ?? 'ankle'];
+}
+
+/** What ends loads, said on an offer that was taken. */
+function everyEnding(w: Written, packed: Packed, run: Run): void {
+  for (const { signal, pain } of signals) {
+    const stop = packed.metAs(signal, pain);
+    const load =
+      lineOf(run) &&
+      packed.version(lineOf(run)!.version).loads.find((l) => (regions as string[]).includes(l));
+    const after = reduce(packed, run, {
+      id: '',
+      seq: 0,
+      at: 0,
+      is: 'signal',
+      signal,
+      region: (load ?? 'wrist') as LoadTag,
+      pain,
+    });
+    sound(packed, after, () => `${where(w, run)} after ${signal} on an offer`);
+    if (stop.ends === 'region' && load && after.lines[run.at]?.state === 'todo')
+      throw new Error(`${where(w, run)}: ${signal} left an offer`);
+    covered.add(`${signal}/offer`);
+  }
+}
+
+/** Each way a gate can be answered, and everything a body can say while what is done instead is done. */
+function everyAnswer(w: Written, packed: Packed, run: Run): void {
+  const gate = packed.gate(run.asking!)!;
+  for (const answers of leaves(gate)) {
+    const after = reduce(packed, run, { id: '', seq: 0, at: 0, is: 'gate', gate: gate.id, answers });
+    sound(packed, after, () => `${where(w, run)} after ${gate.gate}`);
+    const failed = failedCheck(gate, answers);
+    for (const check of gate.checks)
+      covered.add(`${gate.gate}/${check.key}/${check.key === failed?.key ? check.otherwise : 'go'}`);
+    const needs = new Set(gate.needs.map((n) => n.slot));
+    const left = after.lines.filter((l) => needs.has(l.slot) && l.state === 'todo');
+    if (failed?.otherwise === 'notToday' && left.length > 0)
+      throw new Error(`${where(w, run)}: ${gate.gate} said no, and ${left.length} are left`);
+    const put = after.lines.filter((l) => !run.lines.some((b) => b.slot === l.slot));
+    if (put.length > 2) throw new Error(`${where(w, run)}: ${put.length} were put in for one gate`);
+    const there = lineOf(after);
+    if (there && put.includes(there)) everySignal(w, packed, after, 'substitute');
+  }
+}
+
+function walk(w: Written): void {
+  const packed = new Packed(w.pack);
+  const walker = new Walk(w, packed);
+  walker.say({ is: 'started' });
+  for (let steps = 0; !walker.run.over; steps++) {
+    if (steps > 2000) throw new Error(`${where(w, walker.run)}: no end`);
+    if (walker.run.asking !== null) {
+      everyAnswer(w, packed, walker.run);
+      everySignal(w, packed, walker.run, 'gate');
+      walker.answerWell();
+    } else {
+      // What a signal ends depends on the line and not on the second: later segments try the line's own region.
+      everySignal(
+        w,
+        packed,
+        walker.run,
+        'planned',
+        walker.run.segment === 0 ? regions : near(packed, walker.run),
+      );
+      walker.pass();
+    }
+  }
+  // The same events give the same session, from any prefix on.
+  const half = Math.floor(walker.events.length / 2);
+  const from = walker.events
+    .slice(half)
+    .reduce((run, e) => reduce(packed, run, e), replay(packed, walker.events.slice(0, half), w.barred));
+  expect(from).toEqual(walker.run);
+  // One set a round that was done, and the end, once.
+  const rounds = w.pack.slots.reduce((n, s) => n + s.versions[0]!.rounds.length, 0);
+  const sets = walker.facts.filter((f) => f.kind === 'set');
+  expect(sets.length).toBe(rounds);
+  expect(walker.facts.filter((f) => f.kind === 'finished').length).toBe(1);
+  expect(new Set(walker.facts.map((f) => f.id)).size).toBe(walker.facts.length);
+}
+
+describe('the packs of every stage through the runner', () => {
+  it(
+    'obeys every signal in every region at every state, and every answer of every gate',
+    { timeout: 60_000 },
+    () => {
+      expect(written.length).toBe(48 * 4 * 2);
+      for (const w of written) walk(w);
+      const gates = new Map(written.flatMap((w) => w.pack.gates).map((g) => [g.gate, g]));
+      for (const gate of gates.values())
+        for (const check of gate.checks) {
+          expect(covered).toContain(`${gate.gate}/${check.key}/go`);
+          expect(covered).toContain(`${gate.gate}/${check.key}/${check.otherwise}`);
+        }
+      for (const { signal } of signals)
+        for (const kind of ['planned', 'substitute', 'offer']) expect(covered).toContain(`${signal}/${kind}`);
+    },
+  );
+
+  it('runs one in a hundred by chance to its end, whatever is said', () => {
+    let seed = 7;
+    const chance = (n: number) => (seed = (seed * 48271) % 2147483647) % n;
+    const pick = <T>(from: readonly T[]): T => from[chance(from.length)]!;
+    for (const w of written.filter((_, i) => i % 100 === 0))
+      for (let times = 0; times < 40; times++) {
+        const packed = new Packed(w.pack);
+        const walker = new Walk(w, packed);
+        walker.say({ is: 'started' });
+        for (let steps = 0; !walker.run.over && steps < 3000; steps++) {
+          if (walker.run.asking !== null) {
+            const gate = packed.gate(walker.run.asking)!;
+            walker.say({ is: 'gate', gate: gate.id, answers: pick(leaves(gate)) });
+          } else if (walker.run.offer && chance(2)) walker.say({ is: 'offerTaken' });
+          else
+            switch (chance(14)) {
+              case 0:
+                walker.say({ is: 'skipped' });
+                break;
+              case 1:
+                walker.say({ is: 'eased' });
+                break;
+              case 2: {
+                const { signal, pain } = pick(signals.filter((s) => s.signal !== 'fallWithHeadContact'));
+                walker.say({
+                  is: 'signal',
+                  signal,
+                  pain,
+                  region: packed.metAs(signal, pain).asksRegion ? pick(regions) : null,
+                });
+                break;
+              }
+              case 3:
+                walker.say({ is: 'barred', loads: chance(8) ? [] : [pick(regions)] });
+                break;
+              default:
+                walker.pass();
+            }
+        }
+        expect(walker.run.over).toBe(true);
+        expect(replay(packed, walker.events, w.barred)).toEqual(walker.run);
+        expect(walker.facts.filter((f) => f.kind === 'signal').length).toBeGreaterThanOrEqual(
+          walker.events.filter((e) => e.is === 'signal').length,
+        );
+      }
+  });
+});

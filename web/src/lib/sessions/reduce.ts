@@ -1,0 +1,328 @@
+import { allowed, failedCheck, type Gate, type Packed, type Segment, type Version } from './pack';
+import { noRound, type Line, type Run, type RunEvent } from './run';
+
+/** The session before anything was said. `ended` is what bars kept from it when the pack was fetched. */
+export function begin(packed: Packed, ended: readonly string[] = []): Run {
+  const lines = packed.pack.slots.map((s): Line => ({
+    slot: s.id,
+    version: s.versions[0]!.id,
+    state: 'todo',
+  }));
+  const run: Run = {
+    lines,
+    at: 0,
+    segment: 0,
+    elapsed: 0,
+    since: null,
+    started: false,
+    over: false,
+    ended: [],
+    decided: [],
+    asking: null,
+    offer: null,
+    round: noRound,
+    unknown: 0,
+    seq: 0,
+  };
+  return enter(packed, end(packed, run, ended), 0);
+}
+
+export const lineOf = (run: Run): Line | undefined => run.lines[run.at];
+export const versionOf = (packed: Packed, run: Run): Version => packed.version(run.lines[run.at]!.version);
+export const segmentOf = (packed: Packed, run: Run): Segment => versionOf(packed, run).segments[run.segment]!;
+
+/** What happened, taken in. Pure, and total: what cannot be changes nothing and is counted. */
+export function reduce(packed: Packed, run: Run, event: RunEvent): Run {
+  const next = take(packed, run, event);
+  return next === undefined
+    ? { ...run, unknown: run.unknown + 1, seq: event.seq }
+    : { ...next, seq: event.seq };
+}
+
+/** All that was said, in its order; what was undone is left out. */
+export function replay(packed: Packed, events: readonly RunEvent[], ended: readonly string[] = []): Run {
+  const undone = new Set(events.flatMap((e) => (e.is === 'undone' ? [e.of] : [])));
+  return events
+    .filter((e) => !undone.has(e.id) || e.is === 'signal')
+    .reduce((run, e) => reduce(packed, run, e), begin(packed, ended));
+}
+
+function take(packed: Packed, run: Run, event: RunEvent): Run | undefined {
+  switch (event.is) {
+    case 'signal':
+      return signal(packed, run, event);
+    case 'barred':
+      return go(packed, end(packed, run, event.loads), event.at);
+    case 'quality':
+    case 'confirmed':
+    case 'undone':
+      return run;
+    case 'gate': {
+      const gate = packed.gate(event.gate);
+      return gate && run.asking === gate.id ? answer(packed, run, gate, event.answers, event.at) : undefined;
+    }
+  }
+  if (run.over || run.asking !== null) return undefined;
+  switch (event.is) {
+    case 'started':
+    case 'resumed':
+      return run.since === null ? { ...run, started: true, since: event.at } : undefined;
+    case 'paused':
+      return run.since === null ? undefined : still(packed, run, event.at);
+    case 'ended':
+      return over({ ...run, lines: run.lines.map((l, i) => (i >= run.at ? endLine(l) : l)) });
+    case 'back':
+      return {
+        ...run,
+        segment:
+          run.elapsed < 2000 && passedSince(run, event.at) < 2000
+            ? Math.max(0, run.segment - 1)
+            : run.segment,
+        elapsed: 0,
+        since: run.since === null ? null : event.at,
+        round: noRound,
+      };
+    case 'passed':
+      return pass(packed, run, event.heldMs, event.at);
+    case 'gap':
+      return {
+        ...still(packed, { ...run, since: null }, event.at),
+        elapsed: Math.min(
+          run.elapsed + Math.max(0, event.doneSeconds) * 1000,
+          segmentOf(packed, run).seconds * 1000,
+        ),
+      };
+    case 'skipped':
+      return leave(packed, run, 'ended', event.at);
+    case 'eased':
+      return ease(packed, run, event.at);
+    case 'offerTaken':
+      return takeOffer(packed, run, event.at);
+    case 'offerDeclined':
+      return run.offer ? { ...run, offer: null } : undefined;
+    default:
+      return undefined;
+  }
+}
+
+const passedSince = (run: Run, at: number): number => (run.since === null ? 0 : Math.max(0, at - run.since));
+
+/** The clock stands still; what had passed of the segment is kept. */
+function still(packed: Packed, run: Run, at: number): Run {
+  const elapsed = Math.min(run.elapsed + passedSince(run, at), segmentOf(packed, run).seconds * 1000);
+  return { ...run, elapsed, since: null };
+}
+
+/** The round that is under way once a stretch of work was held. */
+export function held(packed: Packed, run: Run, ms: number, at: number): Run['round'] {
+  const segment = segmentOf(packed, run);
+  if (segment.kind !== 'work' || ms <= 0) return run.round;
+  return run.round.number === segment.round
+    ? { ...run.round, ms: run.round.ms + ms }
+    : { number: segment.round, ms, from: at - ms };
+}
+
+/** Whether the round ends with this segment. */
+export function endsRound(packed: Packed, run: Run): boolean {
+  const segment = segmentOf(packed, run);
+  const next = versionOf(packed, run).segments[run.segment + 1];
+  return segment.kind === 'work' && (!next || next.kind !== 'work' || next.round !== segment.round);
+}
+
+function pass(packed: Packed, run: Run, ms: number, at: number): Run {
+  const round = endsRound(packed, run) ? noRound : held(packed, run, ms, at);
+  if (run.segment + 1 < versionOf(packed, run).segments.length)
+    return { ...run, segment: run.segment + 1, elapsed: 0, since: run.since === null ? null : at, round };
+  return leave(packed, run, 'done', at);
+}
+
+function ease(packed: Packed, run: Run, at: number): Run {
+  const easier = nextAllowed(packed, versionOf(packed, run), run.ended);
+  if (!easier) return leave(packed, run, 'ended', at);
+  const round = segmentOf(packed, run).round;
+  const from = easier.segments.findIndex((s) => s.kind === 'work' && s.round >= round);
+  return {
+    ...run,
+    lines: run.lines.map((l, i) => (i === run.at ? { ...l, version: easier.id } : l)),
+    segment: round === 0 ? 0 : Math.max(0, from),
+    elapsed: 0,
+    since: run.since === null ? null : at,
+    round: noRound,
+  };
+}
+
+/** The next easier version that nothing has ended. */
+function nextAllowed(packed: Packed, version: Version, ended: readonly string[]): Version | undefined {
+  for (let id = version.easier; id != null; id = packed.version(id).easier)
+    if (allowed(packed.version(id), ended)) return packed.version(id);
+  return undefined;
+}
+
+function takeOffer(packed: Packed, run: Run, at: number): Run | undefined {
+  if (!run.offer || !allowed(packed.version(run.offer.version), run.ended)) return undefined;
+  const lines = [...run.lines];
+  lines.splice(run.at, 0, { ...run.offer, state: 'todo' });
+  return enter(packed, { ...run, lines, offer: null }, run.at, at);
+}
+
+function signal(packed: Packed, run: Run, event: Extract<RunEvent, { is: 'signal' }>): Run {
+  const stop = packed.metAs(event.signal, event.pain);
+  if (run.over) return run;
+  const quiet = { ...(run.asking === null && lineOf(run) ? still(packed, run, event.at) : run), since: null };
+  switch (stop.ends) {
+    case 'session':
+      return over({ ...quiet, lines: quiet.lines.map((l, i) => (i >= quiet.at ? endLine(l) : l)) });
+    case 'region':
+      return go(packed, end(packed, quiet, event.region ? [event.region] : []), event.at);
+    case 'tags':
+      return go(packed, end(packed, quiet, stop.loads), event.at);
+    case 'drillSide': {
+      if (quiet.asking !== null) return quiet;
+      const { slot, version } = lineOf(quiet)!;
+      const offer = packed.version(version).offer;
+      const left = leave(packed, quiet, 'ended', event.at, true);
+      return !left.over && offer != null && allowed(packed.version(offer), left.ended) && left.asking === null
+        ? { ...left, offer: { slot, version: offer } }
+        : left;
+    }
+    default:
+      return stop.easierBy > 0 && quiet.asking === null ? ease(packed, quiet, event.at) : quiet;
+  }
+}
+
+/** These loads have ended: with them every line that carries one, and an offer that does. */
+function end(packed: Packed, run: Run, loads: readonly string[]): Run {
+  const fresh = loads.filter((l) => !run.ended.includes(l));
+  if (fresh.length === 0) return run;
+  const ended = [...run.ended, ...fresh];
+  const lines = run.lines.map((l) =>
+    l.state === 'todo' && !allowed(packed.version(l.version), ended) ? endLine(l) : l,
+  );
+  const offer = run.offer && allowed(packed.version(run.offer.version), ended) ? run.offer : null;
+  // A test that ended decides its gates: what needs them ends too, and nothing is put in its place.
+  const lost = packed.pack.gates.filter(
+    (g) =>
+      !run.decided.includes(g.id) &&
+      g.tests.some((t) => lines.some((l) => l.slot === t && l.state === 'ended')),
+  );
+  return lost.reduce<Run>((r, gate) => endNeeding(r, gate), { ...run, ended, lines, offer });
+}
+
+const endLine = (line: Line): Line => (line.state === 'todo' ? { ...line, state: 'ended' } : line);
+
+function endNeeding(run: Run, gate: Gate): Run {
+  const needs = new Set(gate.needs.map((n) => n.slot));
+  return {
+    ...run,
+    lines: run.lines.map((l) => (needs.has(l.slot) ? endLine(l) : l)),
+    decided: [...run.decided, gate.id],
+    asking: run.asking === gate.id ? null : run.asking,
+    offer: run.offer && needs.has(run.offer.slot) ? null : run.offer,
+  };
+}
+
+/** On, when the line that is done now has ended, or the gate that asked is decided. */
+function go(packed: Packed, run: Run, at: number): Run {
+  if (run.over || run.asking !== null) return run;
+  return lineOf(run)?.state === 'todo' ? run : enter(packed, run, run.at, at);
+}
+
+/** Done with this line, one way or the other. `quietly`: what the body said decides its gates without anything instead. */
+function leave(packed: Packed, run: Run, state: 'done' | 'ended', at: number, quietly = false): Run {
+  const { slot } = lineOf(run)!;
+  let next: Run = {
+    ...run,
+    lines: run.lines.map((l, i) => (i === run.at ? { ...l, state } : l)),
+    round: noRound,
+  };
+  for (const gate of packed.gatesTestedBy(slot)) {
+    if (next.decided.includes(gate.id)) continue;
+    if (state === 'ended') next = quietly ? endNeeding(next, gate) : decide(packed, next, gate, {});
+    else if (gate.tests.every((t) => next.lines.some((l) => l.slot === t && l.state === 'done')))
+      return { ...next, asking: gate.id, since: null, elapsed: 0 };
+  }
+  return enter(packed, next, next.at, at);
+}
+
+function answer(packed: Packed, run: Run, gate: Gate, answers: Record<string, number>, at: number): Run {
+  return enter(packed, decide(packed, { ...run, asking: null }, gate, answers), run.at, at);
+}
+
+/** What the answers do: go, the easier version of each that needs it, or not today with what is done instead. */
+function decide(packed: Packed, run: Run, gate: Gate, answers: Record<string, number>): Run {
+  const failed = failedCheck(gate, answers);
+  const painful = gate.checks.find((c) => c.region != null && (answers[c.key] ?? 0) >= sharpFrom(packed));
+  const decided = { ...run, decided: [...run.decided, gate.id] };
+  if (!failed) return decided;
+  const easier = new Map(
+    failed.otherwise === 'easier'
+      ? gate.needs.flatMap((n) =>
+          n.easier != null && allowed(packed.version(n.easier), run.ended) ? [[n.slot, n.easier]] : [],
+        )
+      : [],
+  );
+  const needs = new Set(gate.needs.map((n) => n.slot));
+  const first = decided.lines.findIndex(
+    (l) => needs.has(l.slot) && l.state === 'todo' && !easier.has(l.slot),
+  );
+  const lines = decided.lines.map((l): Line => {
+    if (!needs.has(l.slot) || l.state !== 'todo') return l;
+    const own = easier.get(l.slot);
+    return own ? { ...l, version: own } : endLine(l);
+  });
+  const next =
+    first === -1 ? { ...decided, lines } : instead(packed, { ...decided, lines }, gate, failed.key, first);
+  return painful?.region ? end(packed, next, [painful.region]) : next;
+}
+
+const sharpFrom = (packed: Packed): number => packed.stop('dullPain').worseFrom ?? Infinity;
+
+/** One for the gate, in the place of the first that needed it; what is planned anyway gets a round more. */
+function instead(packed: Packed, run: Run, gate: Gate, failed: string, place: number): Run {
+  const chosen = gate.instead.find((i) => i.failed === failed);
+  if (!chosen) return run;
+  if (chosen.more != null && chosen.moreVersion != null)
+    return {
+      ...run,
+      lines: run.lines.map((l) =>
+        l.slot === chosen.more &&
+        l.state === 'todo' &&
+        allowed(packed.version(chosen.moreVersion!), run.ended) &&
+        isPlanned(packed, l)
+          ? { ...l, version: chosen.moreVersion! }
+          : l,
+      ),
+    };
+  const put = chosen.slots
+    .map((s): Line => ({ slot: s.id, version: s.versions[0]!.id, state: 'todo' }))
+    .filter((l) => allowed(packed.version(l.version), run.ended));
+  return { ...run, lines: [...run.lines.slice(0, place), ...put, ...run.lines.slice(place)] };
+}
+
+const isPlanned = (packed: Packed, line: Line): boolean =>
+  packed.slot(line.slot).versions[0]!.id === line.version;
+
+/** To the first line from here that is still to do; a gate that it needs asks first. */
+function enter(packed: Packed, run: Run, from: number, at: number | null = null): Run {
+  const next = run.lines.findIndex((l, i) => i >= from && l.state === 'todo');
+  if (next === -1) return over(run);
+  const open = packed.gatesNeededBy(run.lines[next]!.slot).find((g) => !run.decided.includes(g.id));
+  const there = { ...run, at: next, segment: 0, elapsed: 0, round: noRound };
+  if (!open) return { ...there, since: run.since === null ? null : at };
+  if (open.tests.every((t) => run.lines.some((l) => l.slot === t && l.state === 'done')))
+    return { ...there, since: null, asking: open.id };
+  // Its test was not done: what was not seen does not hold.
+  return enter(packed, decide(packed, run, open, {}), from, at);
+}
+
+const over = (run: Run): Run => ({
+  ...run,
+  at: run.lines.length,
+  segment: 0,
+  elapsed: 0,
+  since: null,
+  over: true,
+  asking: null,
+  offer: null,
+  round: noRound,
+});

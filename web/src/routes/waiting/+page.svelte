@@ -1,0 +1,82 @@
+<script lang="ts">
+  import { account } from '$lib/accounts/account.svelte';
+  import { dayAndTime } from '$lib/parts/format';
+  import { pageText } from '$lib/parts/problems';
+  import { log, type Kept } from '$lib/sessions/log';
+  import { outbox, sent } from '$lib/sessions/outbox.svelte';
+
+  let asking = $state<Kept>();
+  const said = (kept: Kept) => kept.entry.facts.map((f) => f.kind).join(', ') || kept.entry.event.is;
+
+  async function again(kept: Kept) {
+    await log.put({ ...$state.snapshot(kept), state: 'waiting', code: undefined, tries: 0 });
+    await outbox.send();
+  }
+
+  async function discard(kept: Kept) {
+    asking = undefined;
+    await log.put({ ...$state.snapshot(kept), state: 'sent' });
+    await outbox.send();
+  }
+
+  /** All that was refused, as a file. */
+  function save() {
+    const text = JSON.stringify(
+      outbox.refused.map((k) => ({
+        code: k.code,
+        ...sent(k.session, $state.snapshot(k.entry) as Kept['entry']),
+      })),
+      null,
+      2,
+    );
+    const link = document.createElement('a');
+    link.href = URL.createObjectURL(new Blob([text], { type: 'application/json' }));
+    link.download = 'not-logged.json';
+    link.click();
+    URL.revokeObjectURL(link.href);
+  }
+</script>
+
+<svelte:head><title>Not logged yet · Tensarch</title></svelte:head>
+
+<main class="px-5 py-5 lg:px-7">
+  <h1>Not logged yet</h1>
+  <p class="text-quiet mt-1 max-w-prose">
+    What was said on this device by {account.me?.user?.name} and is not in the studio’s books.
+  </p>
+  <p class="mt-4">
+    {outbox.waiting === 0 ? 'Nothing waits to be sent.' : `${outbox.waiting} wait to be sent.`}
+    {#if outbox.lost}{pageText(outbox.lost)}{/if}
+    {#if outbox.waiting > 0}
+      <button class="btn btn-sm btn-outline ms-2" onclick={() => void outbox.send()}>Send now</button>
+    {/if}
+  </p>
+  {#if outbox.refused.length}
+    <section class="mt-5" aria-label="Refused">
+      <h2 class="mb-1">Refused</h2>
+      <p class="mb-2">
+        <button class="btn btn-sm btn-outline" onclick={save}>Save as a file</button>
+      </p>
+      <ul class="ruled border-t">
+        {#each outbox.refused as kept (kept.entry.event.id)}
+          <li class="ruled flex flex-wrap items-center gap-x-4 gap-y-1 border-b py-2">
+            <span>{dayAndTime(new Date(kept.entry.event.at).toISOString())}</span>
+            <strong>{said(kept)}</strong>
+            <span>{pageText(kept.code ?? 'unexpected')}</span>
+            <span class="ms-auto flex gap-2">
+              <button class="btn btn-sm btn-outline" onclick={() => void again(kept)}>Send again</button>
+              {#if asking === kept}
+                <button class="btn btn-sm btn-error" onclick={() => void discard(kept)}
+                  >Discard it for good</button
+                >
+                <button class="btn btn-sm btn-ghost" onclick={() => (asking = undefined)}>Keep it</button>
+              {:else}
+                <button class="btn btn-sm btn-ghost" onclick={() => (asking = kept)}>Discard…</button>
+              {/if}
+            </span>
+          </li>
+        {/each}
+      </ul>
+    </section>
+  {/if}
+</main>
