@@ -59,6 +59,7 @@ builder.Services.AddScoped<EvidenceDesk>();
 builder.Services.AddScoped<PlanDesk>();
 builder.Services.AddScoped<SessionDesk>();
 builder.Services.AddScoped<FloorDesk>();
+builder.Services.AddScoped<CorrectionDesk>();
 builder.Services.ConfigureHttpJsonOptions(json =>
 {
     CoreJson.Apply(json.SerializerOptions);

@@ -4,6 +4,7 @@ using Tensarch.Core.Sessions;
 using Tensarch.Core.Students;
 using Tensarch.Server.Data;
 using Tensarch.Server.Skills;
+using Tensarch.Server.Students;
 
 namespace Tensarch.Server.Sessions;
 
@@ -238,7 +239,7 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
         }
     }
 
-    private CorrectionRow Correct(FloorFact fact, SessionRow session, DateTimeOffset at, string hash, string reason, SetInstead instead) =>
+    private CorrectionRow Correct(FloorFact fact, SessionRow session, DateTimeOffset at, string hash, string reason, Instead instead) =>
         new()
         {
             Id = fact.Id,

@@ -3,6 +3,7 @@ using Tensarch.Core;
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Sessions;
 using Tensarch.Server.Data;
+using Tensarch.Server.Students;
 
 namespace Tensarch.Server.Sessions;
 
@@ -86,19 +87,30 @@ public sealed class SessionDesk(TensarchDb db, CatalogueContent catalogue, Studi
         }
     }
 
-    /// <summary>What counts as worked: not what was done under a bar.</summary>
-    public static async Task<List<string>> WorkedIn(TensarchDb db, Guid sessionId, CancellationToken ct) =>
+    /// <summary>What counts as worked: not what was done under a bar, nor what counts for nothing by now.</summary>
+    public static async Task<List<string>> WorkedIn(TensarchDb db, Guid sessionId, CancellationToken ct)
+    {
+        var corrected = db.Corrections.Where(c => c.What == Corrected.Set && db.Sets.Any(s => s.Id == c.Of && s.SessionId == sessionId));
+        var corrections = new Corrections(await corrected.AsNoTracking().ToListAsync(ct));
+        var sets = await db
+            .Sets.Where(s => s.SessionId == sessionId && !s.UnderBar)
+            .Select(s => new
+            {
+                s.Id,
+                s.Drill,
+                s.Variant,
+                s.Side,
+            })
+            .ToListAsync(ct);
+        return
         [
-            .. (
-                await db
-                    .Sets.Where(s => s.SessionId == sessionId && !s.UnderBar)
-                    .Select(s => new WorkedDrill(s.Drill, s.Variant, s.Side))
-                    .Distinct()
-                    .ToListAsync(ct)
-            )
-                .Select(w => w.ToString())
+            .. sets.Where(s => !corrections.IsGone(s.Id))
+                .Select(s => (Set: s, Instead: corrections.Of(s.Id)))
+                .Select(s => new WorkedDrill(s.Set.Drill, s.Instead.Variant ?? s.Set.Variant, s.Instead.Side ?? s.Set.Side).ToString())
+                .Distinct()
                 .Order(StringComparer.Ordinal),
         ];
+    }
 
     private SetRow Row(SessionRow session, SetFact set, DateTimeOffset at) =>
         new()

@@ -167,7 +167,7 @@ public static class SessionEndpoints
         );
 
     /// <summary>Logged facts are never refused for what became of the plan; a clash of ids is told, the rest is stored.</summary>
-    private static async Task<Results<Ok<FactsResponse>, Conflict<FactsResponse>, ProblemHttpResult>> Log(
+    private static async Task<Results<Ok<FactsResponse>, ProblemHttpResult>> Log(
         Guid sessionId,
         FactsRequest request,
         TensarchDb db,
@@ -182,6 +182,12 @@ public static class SessionEndpoints
         var row = await db.Sessions.AsNoTracking().SingleAsync(s => s.Id == sessionId, ct);
         var standing = (await standings.Of(row.StudentId, ct))!;
         var response = logged.Value with { Ended = PackLoads.Ended(standing.Bars) };
-        return response.Clashes.Count > 0 ? TypedResults.Conflict(response) : TypedResults.Ok(response);
+        if (response.Clashes.Count == 0)
+            return TypedResults.Ok(response);
+        var clash = Problems.IdTaken();
+        clash.ProblemDetails.Extensions["stored"] = response.Stored;
+        clash.ProblemDetails.Extensions["sameAgain"] = response.SameAgain;
+        clash.ProblemDetails.Extensions["clashes"] = response.Clashes;
+        return clash;
     }
 }

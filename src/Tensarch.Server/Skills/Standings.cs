@@ -6,6 +6,7 @@ using Tensarch.Core.Students;
 using Tensarch.Server.Data;
 using Tensarch.Server.Measuring;
 using Tensarch.Server.Sessions;
+using Tensarch.Server.Students;
 
 namespace Tensarch.Server.Skills;
 
@@ -59,7 +60,7 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
         ILookup<Guid, TrainedSession> Sessions
     );
 
-    private sealed record DecisionLine(Guid StudentId, string Skill, StageDecision Decision);
+    private sealed record DecisionLine(Guid StudentId, Guid Id, string Skill, StageDecision Decision);
 
     private sealed record SetLine(Guid StudentId, LoggedSet Set, bool Confirmed);
 
@@ -73,7 +74,7 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
                     .Decisions.AsNoTracking()
                     .Where(d => ids.Contains(d.StudentId))
                     .OrderBy(d => d.At)
-                    .Select(d => new DecisionLine(d.StudentId, d.Skill, new(d.Side, d.FromStage, d.ToStage, d.At)))
+                    .Select(d => new DecisionLine(d.StudentId, d.Id, d.Skill, new(d.Side, d.FromStage, d.ToStage, d.At)))
                     .ToListAsync(ct)
             ).ToLookup(d => d.StudentId),
             (await db.Answers.AsNoTracking().Where(a => ids.Contains(a.StudentId)).OrderBy(a => a.Id).ToListAsync(ct)).ToLookup(a =>
@@ -162,11 +163,8 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
     {
         var id = student.Id;
         var readings = rows.Readings[id].Where(SoundReadings.IsSound).ToList();
-        var corrections = rows.Corrections[id].ToLookup(c => c.Of);
-        var standing = rows.Sets[id]
-            .Select(s => SetCorrections.Stand(s.Set, s.Confirmed, corrections[s.Set.Id]))
-            .OfType<LoggedSet>()
-            .ToList();
+        var corrections = new Corrections(rows.Corrections[id]);
+        var standing = rows.Sets[id].Select(s => corrections.Apply(s.Set, s.Confirmed)).OfType<LoggedSet>().ToList();
         var sets = standing.Where(s => s.Seconds is null or (>= 0 and <= FactsRequest.LongestSeconds)).ToList();
         List<Enrolment> enrolments =
         [
@@ -203,15 +201,25 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
             ],
             [.. rows.Reviews[id].Select(r => new BarReview(r.Tag, r.At))],
             [
-                .. rows.Signals[id].Select(s => new BodySignal(s.Id, s.At, s.Kind, s.Region, s.Side, s.Pain, s.Drill)),
+                .. rows.Signals[id]
+                    .Select(s => corrections.Apply(new BodySignal(s.Id, s.At, s.Kind, s.Region, s.Side, s.Pain, s.Drill)))
+                    .OfType<BodySignal>(),
                 .. readings.SelectMany(PainOf),
             ],
-            [.. rows.Sessions[id]],
+            [.. rows.Sessions[id].Where(s => !corrections.IsGone(s.Id))],
             [.. readings.Select(r => ReadingViews.ToCore(r, clock.DayOf(r.TakenAt)))],
             sets,
-            [.. rows.Forms[id].Select(f => new FormCheck(f.Id, f.At, f.Skill, f.Stage, f.Side, f.Ticked))],
-            [.. rows.Exits[id].Select(e => new ExitCheck(e.Id, e.At, e.Skill, e.Stage, e.Side, e.Safe, e.Of))],
-            [.. rows.Decisions[id].Select(d => new SkillDecision(d.Skill, d.Decision))],
+            [
+                .. rows.Forms[id]
+                    .Select(f => corrections.Apply(new FormCheck(f.Id, f.At, f.Skill, f.Stage, f.Side, f.Ticked)))
+                    .OfType<FormCheck>(),
+            ],
+            [
+                .. rows.Exits[id]
+                    .Select(e => corrections.Apply(new ExitCheck(e.Id, e.At, e.Skill, e.Stage, e.Side, e.Safe, e.Of)))
+                    .OfType<ExitCheck>(),
+            ],
+            [.. rows.Decisions[id].Where(d => !corrections.IsGone(d.Id)).Select(d => new SkillDecision(d.Skill, d.Decision))],
             enrolments
         );
         return new(student, StudentState.From(facts, clock.Moment, catalogue), leftOut);

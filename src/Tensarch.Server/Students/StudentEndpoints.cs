@@ -28,6 +28,8 @@ public static class StudentEndpoints
         students.MapPost("/{studentId}/clearances", Clear);
         students.MapPost("/{studentId}/clearances/{clearanceId}/withdrawal", Withdraw);
         students.MapPost("/{studentId}/reviews", Review);
+        students.MapGet("/{studentId}/facts", CorrectionDesk.Page);
+        students.MapPost("/{studentId}/corrections", Correct);
         api.MapPost("/compute/bars", WouldBar).WithTags("Students").WithMetadata(new ReadsOnly());
     }
 
@@ -218,6 +220,9 @@ public static class StudentEndpoints
 
     private static async Task<IResult> Clear(Guid studentId, ClearanceRequest request, StudentDesk desk, CancellationToken ct) =>
         Respond(await desk.Clear(studentId, request, ct), studentId, request.Id);
+
+    private static async Task<IResult> Correct(Guid studentId, CorrectionRequest request, CorrectionDesk desk, CancellationToken ct) =>
+        Respond(await desk.Correct(studentId, request, ct), studentId, request.Id);
 
     private static async Task<IResult> Review(
         Guid studentId,

@@ -499,6 +499,20 @@ public sealed class Bodies
                         skill = "front-split",
                     }
                 ),
+            ["POST /students/{studentId}/corrections"] = async () =>
+                new(
+                    $"/students/{trained}/corrections",
+                    Json(
+                        new
+                        {
+                            id = Id(),
+                            what = "decision",
+                            of = await Row(db => db.Decisions.IgnoreQueryFilters().Where(d => d.StudentId == trained).Select(d => d.Id)),
+                            reason = "Written down by mistake.",
+                            instead = new { seconds = 31, quality = 3 },
+                        }
+                    )
+                ),
             ["POST /facts"] = () =>
                 Plain(
                     "/facts",

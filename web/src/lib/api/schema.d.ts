@@ -1064,6 +1064,84 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/students/{studentId}/facts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    before?: string;
+                };
+                header?: never;
+                path: {
+                    studentId: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["FactPage"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/students/{studentId}/corrections": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    studentId: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CorrectionRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/students/{studentId}/sittings": {
         parameters: {
             query?: never;
@@ -3037,15 +3115,6 @@ export interface paths {
                         "application/json": components["schemas"]["FactsResponse"];
                     };
                 };
-                /** @description Conflict */
-                409: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["FactsResponse"];
-                    };
-                };
             };
         };
         delete?: never;
@@ -3425,6 +3494,31 @@ export interface components {
             /** @description Disqualifies under this standard alone; under all when none is named. */
             onlyStandard?: null | string;
         };
+        /**
+         * @description What a correction is about.
+         * @enum {unknown}
+         */
+        Corrected: "set" | "signal" | "form" | "exit" | "decision" | "session";
+        CorrectionLine: {
+            /** Format: date-time */
+            at: string;
+            by: string;
+            reason: string;
+            /** @description It said that the fact counts for nothing. */
+            gone: boolean;
+        };
+        CorrectionRequest: {
+            /** Format: uuid */
+            id: string;
+            what: components["schemas"]["Corrected"];
+            /**
+             * Format: uuid
+             * @description The fact.
+             */
+            of: string;
+            reason: string;
+            instead?: null | components["schemas"]["Instead"];
+        };
         CourseStart: {
             /** Format: uuid */
             decisionId: string;
@@ -3773,6 +3867,61 @@ export interface components {
          * @enum {unknown}
          */
         Facing: "left" | "right";
+        /** @description One fact as it was written down, as it stands, and who said what about it since. */
+        FactLine: {
+            /** Format: uuid */
+            id: string;
+            what: components["schemas"]["Corrected"];
+            /** Format: date-time */
+            at: string;
+            by: string;
+            drill?: null | string;
+            variant?: null | string;
+            side?: null | components["schemas"]["Side"];
+            /** Format: double */
+            seconds?: null | number;
+            /** Format: int32 */
+            cleanReps?: null | number;
+            /** Format: int32 */
+            quality?: null | number;
+            /** @default true */
+            confirmed: boolean;
+            /** @default false */
+            underBar: boolean;
+            signal?: null | components["schemas"]["SignalKind"];
+            region?: null | components["schemas"]["LoadTag"];
+            /** Format: int32 */
+            pain?: null | number;
+            skill?: null | string;
+            /** Format: int32 */
+            stage?: null | number;
+            ticked?: null | string[];
+            /** Format: int32 */
+            safe?: null | number;
+            /** Format: int32 */
+            times?: null | number;
+            decision?: null | components["schemas"]["DecisionKind"];
+            /** Format: int32 */
+            toStage?: null | number;
+            now?: null | components["schemas"]["Instead"];
+            /**
+             * @description It counts for nothing.
+             * @default false
+             */
+            gone: boolean;
+            /**
+             * @description It may be struck out; of decisions, the newest of a course alone, and no placing.
+             * @default true
+             */
+            mayBeTakenBack: boolean;
+            corrections?: null | components["schemas"]["CorrectionLine"][];
+        };
+        /** @description Facts about a student, newest first; with the moment of the last one, for the page after it. */
+        FactPage: {
+            facts: components["schemas"]["FactLine"][];
+            /** Format: date-time */
+            before: null | string;
+        };
         /** @description What was done, sent by the runner under ids of its own. */
         FactsRequest: {
             /**
@@ -3984,6 +4133,30 @@ export interface components {
             settleSeconds: number;
             /** @description The device cannot be reached. */
             droppedOut: boolean;
+        };
+        /** @description What is said of a fact instead, field by field: what is none stays as it was. */
+        Instead: {
+            confirmed?: null | boolean;
+            /** Format: double */
+            seconds?: null | number;
+            /** Format: int32 */
+            cleanReps?: null | number;
+            /** Format: int32 */
+            quality?: null | number;
+            variant?: null | string;
+            signal?: null | components["schemas"]["SignalKind"];
+            region?: null | components["schemas"]["LoadTag"];
+            side?: null | components["schemas"]["Side"];
+            /** Format: int32 */
+            pain?: null | number;
+            ticked?: null | string[];
+            /** Format: int32 */
+            safe?: null | number;
+            /**
+             * Format: int32
+             * @description Of a way out: how many times it was tried.
+             */
+            times?: null | number;
         };
         /** @enum {unknown} */
         Instrument: "tape" | "blockStack" | "goniometer" | "inclinometer" | "picture" | "stopwatch" | "count";

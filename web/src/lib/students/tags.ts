@@ -42,6 +42,8 @@ const signals: Record<Schemas['SignalKind'], string> = {
   bailed: 'out by the way out',
 };
 
+export const signalName = (signal: Schemas['SignalKind']): string => signals[signal];
+
 /** Why a tag is barred: where it comes from. */
 export function reasonText(reason: Schemas['BarReason']): string {
   switch (reason.code) {

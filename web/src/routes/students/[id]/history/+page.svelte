@@ -3,6 +3,7 @@
   import { catalogue } from '$lib/catalogue/catalogue.svelte';
   import { dayAndTime, longDay } from '$lib/parts/format';
   import Loaded from '$lib/parts/Loaded.svelte';
+  import FactList from '$lib/students/FactList.svelte';
   import { bodyFieldName } from '$lib/students/history';
   import { theStudent } from '$lib/students/student.svelte';
   import { tagName } from '$lib/students/tags';
@@ -26,7 +27,7 @@
       case 'withdrawal':
         return `A clearance was withdrawn: “${line.note}”`;
       case 'review':
-        return `The hold on ${tags} was reviewed: “${line.note}”`;
+        return `The bar on ${tags} was reviewed: “${line.note}”`;
       default:
         return line.field
           ? `${bodyFieldName(line.field)}: ${line.before || 'empty'}, now ${line.after || 'empty'}`
@@ -35,20 +36,23 @@
   }
 </script>
 
-<div class="max-w-3xl px-5 py-5 lg:px-7">
-  <h2 class="mb-3">Who wrote down what</h2>
-  <Loaded of={history}>
-    {#snippet children(lines)}
-      <ul class="ruled border-t">
-        {#each lines as line, i (i)}
-          <li class="ruled flex flex-wrap justify-between gap-x-4 border-b py-2">
-            <span class="min-w-0 wrap-break-word">{told(line)}</span>
-            <span class="text-quiet text-sm">{dayAndTime(line.at)} · {line.by}</span>
-          </li>
-        {:else}
-          <li class="py-2">Nothing has been written down yet.</li>
-        {/each}
-      </ul>
-    {/snippet}
-  </Loaded>
+<div class="grid max-w-4xl gap-8 px-5 py-5 lg:px-7">
+  <FactList student={student.id} />
+  <section aria-label="Who wrote down what">
+    <h2 class="mb-3">Who wrote down what</h2>
+    <Loaded of={history}>
+      {#snippet children(lines)}
+        <ul class="ruled border-t">
+          {#each lines as line, i (i)}
+            <li class="ruled flex flex-wrap justify-between gap-x-4 border-b py-2">
+              <span class="min-w-0 wrap-break-word">{told(line)}</span>
+              <span class="text-quiet text-sm">{dayAndTime(line.at)} · {line.by}</span>
+            </li>
+          {:else}
+            <li class="py-2">Nothing has been written down yet.</li>
+          {/each}
+        </ul>
+      {/snippet}
+    </Loaded>
+  </section>
 </div>
