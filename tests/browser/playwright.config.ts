@@ -34,6 +34,7 @@ export default defineConfig({
   projects: [
     { name: 'new studio', testMatch: 'new-studio.spec.ts', use: { baseURL: 'http://127.0.0.1:5182' } },
     { name: 'demo', testMatch: 'demo.spec.ts', use: { baseURL: 'http://127.0.0.1:5181' } },
+    { name: 'floor', testMatch: 'floor.spec.ts', use: { baseURL: 'http://127.0.0.1:5181' } },
     { name: 'bench', testMatch: 'bench.spec.ts', use: { baseURL: 'http://127.0.0.1:5181' } },
     { name: 'screens', testMatch: 'screens.spec.ts', use: { baseURL: 'http://127.0.0.1:5181' } },
   ],

@@ -27,6 +27,7 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
         var ids = request.Entries.Select(e => e.Event.Session).Distinct().ToList();
         var sessions = await Sessions(ids, ct);
         var told = new List<Told>();
+        var taken = new HashSet<Guid>();
         await using var transaction = db.Database.CurrentTransaction is null ? await db.Database.BeginTransactionAsync(ct) : null;
         foreach (var entry in request.Entries)
         {
@@ -36,10 +37,15 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
                 told.Add(before);
             else if (Refuse(entry, skew) is { } refused)
                 told.Add(refused);
+            else if (entry.Facts.Any(f => taken.Contains(f.Id)))
+                told.Add(new(entry.Event.Id, ToldIs.Clash));
             else if (await UnderBars(entry, session, skew, ct) is var under && under.Live)
                 told.Add(new(entry.Event.Id, ToldIs.Refused, "offLimits", "facts"));
             else if (await Write(entry, session, skew, under.Sets, ct))
+            {
+                taken.UnionWith(entry.Facts.Select(f => f.Id));
                 told.Add(new(entry.Event.Id, ToldIs.Stored));
+            }
             else
             {
                 // A twin came first, or one of its ids is another's: nothing of it is kept, and what is there decides.
@@ -94,6 +100,8 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
     private Told? Refuse(FloorEntry entry, TimeSpan skew)
     {
         Told No(string code, string field) => new(entry.Event.Id, ToldIs.Refused, code, field);
+        if (entry.Facts.DistinctBy(f => f.Id).Count() < entry.Facts.Count)
+            return No("sameIdTwice", "facts");
         foreach (var at in entry.Facts.Select(f => f.At).Append(entry.Event.At))
             if (at + skew > clock.Now + Ahead)
                 return No("tooFarAhead", "at");

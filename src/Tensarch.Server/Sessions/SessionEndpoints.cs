@@ -151,8 +151,15 @@ public static class SessionEndpoints
     }
 
     /// <summary>What the floor tells of any session: one answer to each entry, and none blocks the others.</summary>
-    private static async Task<Ok<TellResponse>> Tell(TellRequest request, FloorDesk desk, CancellationToken ct) =>
-        TypedResults.Ok(await desk.Tell(request, ct));
+    private static async Task<Results<Ok<TellResponse>, ProblemHttpResult>> Tell(
+        TellRequest request,
+        FloorDesk desk,
+        StudioScope scope,
+        CancellationToken ct
+    ) =>
+        request.Author is { } author && author != scope.UserId
+            ? Problems.Of(409, "otherAuthor")
+            : TypedResults.Ok(await desk.Tell(request, ct));
 
     /// <summary>What was said in a session, in the order in which it was: another device goes on from there.</summary>
     private static async Task<Ok<List<FloorEvent>>> Events(Guid sessionId, TensarchDb db, CancellationToken ct) =>

@@ -6,7 +6,12 @@ namespace Tensarch.Server.Sessions;
 
 /// <summary>What the floor tells, entry by entry: each with the event that was said and the facts that it made.</summary>
 /// <param name="SentAt">The device's clock at sending: what it is off by is taken out of every instant.</param>
-public sealed record TellRequest(DateTimeOffset SentAt, [MaxLength(TellRequest.Most)] IReadOnlyList<FloorEntry> Entries)
+/// <param name="Author">Who said it: nobody else sends it. Whoever is signed in when none is named.</param>
+public sealed record TellRequest(
+    DateTimeOffset SentAt,
+    [MaxLength(TellRequest.Most)] IReadOnlyList<FloorEntry> Entries,
+    Guid? Author = null
+)
 {
     /// <summary>Entries in one request.</summary>
     public const int Most = 200;

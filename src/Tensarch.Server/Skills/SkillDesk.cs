@@ -69,7 +69,8 @@ public sealed class SkillDesk(TensarchDb db, CatalogueContent catalogue, StudioL
     }
 
     private static bool SameCourses(Ladder ladder, IReadOnlyList<CourseStart> courses) =>
-        courses.Select(c => c.Side).Order().SequenceEqual(ladder.Courses.Order());
+        courses.Select(c => c.Side).Order().SequenceEqual(ladder.Courses.Order())
+        && courses.DistinctBy(c => c.DecisionId).Count() == courses.Count;
 
     /// <summary>The same start again: the placing that it made carries the hash of its body.</summary>
     private async Task<Appended> Again(SkillStart request, CancellationToken ct)

@@ -119,6 +119,15 @@ public sealed class FloorTests(StudioApp app) : IClassFixture<StudioApp>, IAsync
         );
         Assert.Equal([("clash", null), Stored], Told(answer));
         Assert.Equal(2, await Sets());
+        // The same id twice, in one entry or in two of one request.
+        var twice = Guid.NewGuid();
+        answer = await Tell(
+            Entry(4, Now.AddMinutes(-9), Set(Now.AddMinutes(-9), id: twice), Set(Now.AddMinutes(-8), id: twice)),
+            Entry(5, Now.AddMinutes(-7), Set(Now.AddMinutes(-7), id: twice)),
+            Entry(6, Now.AddMinutes(-6), Set(Now.AddMinutes(-6), id: twice))
+        );
+        Assert.Equal([("refused", "sameIdTwice"), Stored, ("clash", null)], Told(answer));
+        Assert.Equal(3, await Sets());
     }
 
     [Fact]
@@ -227,6 +236,18 @@ public sealed class FloorTests(StudioApp app) : IClassFixture<StudioApp>, IAsync
         var stranger = await app.Studio();
         var answer = await stranger.Post("/facts", new { sentAt = Now, entries = new[] { Entry(1, Now, Set(Now)) } });
         Assert.Equal([("gone", null)], Told(await answer.Content.ReadFromJsonAsync<JsonElement>()));
+        Assert.Equal(0, await Sets());
+        var colleague = await app.Studio(Data.Role.Coach, coach.StudioId);
+        var other = await colleague.Post(
+            "/facts",
+            new
+            {
+                sentAt = Now,
+                author = coach.UserId,
+                entries = new[] { Entry(1, Now, Set(Now)) },
+            }
+        );
+        Assert.Equal("otherAuthor", await other.Problem(HttpStatusCode.Conflict));
         Assert.Equal(0, await Sets());
         var assistant = await app.Studio(Data.Role.Assistant, coach.StudioId);
         Assert.Equal(

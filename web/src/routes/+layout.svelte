@@ -37,7 +37,7 @@
   });
 
   // What waits on this device goes out at start, after a sign-in and when the network is back.
-  $effect(() => outbox.open(account.ended ? undefined : account.me?.user?.id));
+  $effect(() => outbox.open(account.me?.user?.id));
 </script>
 
 <svelte:window ononline={() => void outbox.send()} />

@@ -6074,6 +6074,11 @@ export interface components {
              */
             sentAt: string;
             entries: components["schemas"]["FloorEntry"][];
+            /**
+             * Format: uuid
+             * @description Who said it: nobody else sends it. Whoever is signed in when none is named.
+             */
+            author?: null | string;
         };
         /** @description One answer to each entry, in their order. */
         TellResponse: {

@@ -146,6 +146,8 @@ export function pageText(code: string): string {
       'The server’s disk is full: nothing was kept. Make room there; what you typed is still here.',
     notWritable: 'The server cannot write to its disk: nothing was kept. What you typed is still here.',
     busy: 'The server is busy. What you typed is still here; try again.',
+    otherAuthor: 'Someone else is signed in here. What you said waits for you.',
+    sameIdTwice: 'Two facts have the same id.',
     noSuchFact: 'This is not there any more.',
     notTheNewest: 'Only the newest decision of a side is taken back, and no placing.',
     planOutdated: 'Today’s facts no longer allow this session. Make it again for today.',

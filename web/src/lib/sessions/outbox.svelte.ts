@@ -54,7 +54,7 @@ class Outbox {
       try {
         const answer = await ask(
           api.POST('/api/v1/facts', {
-            body: { sentAt: iso(Date.now()), entries: batch.map((k) => sent(k.session, k.entry)) },
+            body: { sentAt: iso(Date.now()), author, entries: batch.map((k) => sent(k.session, k.entry)) },
           }),
         );
         await this.#settle(batch, answer);

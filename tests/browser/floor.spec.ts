@@ -1,0 +1,167 @@
+import type { APIRequestContext, BrowserContext, Page } from '@playwright/test';
+import { expect, test } from './clean-page';
+import { signIn } from './studio.mjs';
+
+type Line = { id: string; name: string };
+type Fact = { id: string; what: string; signal: string | null; drill: string | null };
+
+/** A session of today for a student, made through the interface, and its page. */
+async function floor(page: Page, context: BrowserContext, name: string): Promise<{ session: string; student: string }> {
+  await signIn(context);
+  const { students } = (await (await context.request.get('/api/v1/students')).json()) as { students: Line[] };
+  const student = students.find((s) => s.name === name)!.id;
+  const session = crypto.randomUUID();
+  const made = await context.request.post(`/api/v1/students/${student}/sessions`, { data: { id: session, date: null, minutes: 30 } });
+  expect(made.status()).toBe(201);
+  await page.clock.install();
+  await page.goto(`/sessions/${session}/run`);
+  return { session, student };
+}
+
+const run = (page: Page) => page.getByRole('button', { name: 'Run', exact: true }).click();
+const logged = (page: Page) => expect(page.getByText('all logged')).toBeVisible();
+
+/** Everything that the server has of a session, each once. */
+async function events(request: APIRequestContext, session: string): Promise<string[]> {
+  const all = (await (await request.get(`/api/v1/sessions/${session}/events`)).json()) as { id: string; said: string }[];
+  expect(new Set(all.map((e) => e.id)).size).toBe(all.length);
+  return all.map((e) => (JSON.parse(e.said) as { is: string }).is);
+}
+
+async function facts(request: APIRequestContext, student: string): Promise<Fact[]> {
+  return ((await (await request.get(`/api/v1/students/${student}/facts`)).json()) as { facts: Fact[] }).facts;
+}
+
+async function hurt(page: Page, signal: RegExp, region?: string, pain?: string) {
+  await page.keyboard.press('p');
+  await page.getByRole('button', { name: signal }).click();
+  if (region) await page.getByRole('group', { name: 'Where?' }).getByRole('button', { name: region, exact: true }).click();
+  if (pain) await page.getByRole('group', { name: 'Pain, of 10' }).getByRole('button', { name: pain, exact: true }).click();
+  await page.getByRole('button', { name: 'Write it down' }).click();
+}
+
+test('a reload, and a tab closed in mid-drill, go on where it stood, and nothing is lost or doubled', async ({ page, context }) => {
+  const { session, student } = await floor(page, context, 'Anselm Pike');
+  const before = (await facts(context.request, student))[0]!.id;
+  await run(page);
+  await page.clock.runFor(75_000);
+  await page.keyboard.press('ArrowRight');
+  await page.clock.runFor(20_000);
+  await logged(page);
+  const now = page.getByRole('region', { name: 'Now' });
+  const stood = await now.getByRole('heading').innerText();
+  const left = Number(await page.getByTestId('count').innerText());
+  const said = (await events(context.request, session)).length;
+
+  await page.reload();
+  await expect(now.getByRole('heading')).toHaveText(stood);
+  expect(Math.abs(Number(await page.getByTestId('count').innerText()) - left)).toBeLessThanOrEqual(2);
+
+  const other = await context.newPage();
+  await page.close();
+  await other.goto(`/sessions/${session}/run`);
+  await expect(other.getByRole('region', { name: 'Now' }).getByRole('heading')).toHaveText(stood);
+  // The reload stood the clock still: that is all that was said since.
+  await expect.poll(async () => (await events(context.request, session)).slice(said)).toEqual(['paused']);
+  const newest = await facts(context.request, student);
+  expect(newest[0]!.id).not.toBe(before);
+  expect(newest.slice(0, 2).map((f) => f.what)).toContain('set');
+});
+
+test('another device goes on where the first one stood', async ({ page, context, browser, baseURL }) => {
+  const { session } = await floor(page, context, 'Bram Tellier');
+  await run(page);
+  await page.clock.runFor(70_000);
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press(' ');
+  await logged(page);
+  const stood = await page.getByRole('region', { name: 'Now' }).getByRole('heading').innerText();
+
+  const device = await browser.newContext({ baseURL });
+  await signIn(device);
+  const there = await device.newPage();
+  await there.goto(`/sessions/${session}/run`);
+  await expect(there.getByRole('region', { name: 'Now' }).getByRole('heading')).toHaveText(stood);
+  await device.close();
+});
+
+test('every stop is obeyed at once, without the server too, and goes out when it is back', async ({ page, context, expectRefusals }) => {
+  expectRefusals();
+  const { session, student } = await floor(page, context, 'Greta Lindqvist-Moss');
+  await run(page);
+  await page.clock.runFor(30_000);
+  await page.route('**/api/v1/facts', (route) => route.abort());
+  // Ten minutes without the server: a dull pain, a back-off and a sharp pain among them.
+  const now = page.getByRole('region', { name: 'Now' });
+  await page.keyboard.press('b');
+  for (let minute = 0; minute < 10; minute++) {
+    if (await page.getByRole('region', { name: /Today’s test/ }).isVisible()) break;
+    await page.clock.runFor(60_000);
+  }
+  if (await now.isVisible()) {
+    await hurt(page, /^Sharp pain/, 'hamstring', '7');
+    for (let part = 0; part < 60 && (await now.isVisible()); part++) {
+      expect(await now.innerText()).not.toMatch(/Pyramid|Leg swings|Hinge|Split|Standing split|Pike/);
+      await page.keyboard.press('s');
+    }
+  }
+  await expect(page.getByText('Some of it is still on this device')).toBeVisible();
+  await page.unroute('**/api/v1/facts');
+  await page.clock.runFor(120_000);
+  await expect(page.getByText('Everything is logged.')).toBeVisible();
+  const said = await events(context.request, session);
+  expect(said.filter((s) => s === 'signal')).toHaveLength(1);
+  const signals = (await facts(context.request, student)).filter((f) => f.what === 'signal');
+  expect(signals[0]!.signal).toBe('sharpPain');
+});
+
+test('a device without room says so in red, obeys every stop, and what it said goes out when there is room', async ({ page, context }) => {
+  await context.addInitScript(() => {
+    const add = IDBObjectStore.prototype.add;
+    IDBObjectStore.prototype.add = function (this: IDBObjectStore, ...given: [unknown]) {
+      if (localStorage.getItem('full') === 'yes') throw new DOMException('No room', 'QuotaExceededError');
+      return add.apply(this, given);
+    };
+  });
+  const { session } = await floor(page, context, 'Anselm Pike');
+  await page.evaluate(() => localStorage.setItem('full', 'yes'));
+  await run(page);
+  await page.clock.runFor(20_000);
+  await expect(page.getByText(/This device keeps nothing: \d+ not saved/)).toBeVisible();
+  const now = page.getByRole('region', { name: 'Now' });
+  const stood = await now.getByRole('heading').innerText();
+  await page.keyboard.press('s');
+  await expect(now.getByRole('heading')).not.toHaveText(stood);
+  await page.evaluate(() => localStorage.removeItem('full'));
+  await page.clock.runFor(5_000);
+  await logged(page);
+  expect(await events(context.request, session)).toEqual(expect.arrayContaining(['started', 'skipped']));
+});
+
+test('a sign-in that ended sends nothing, and the next one sends all of it once', async ({ page, context, expectRefusals }) => {
+  expectRefusals();
+  const { session } = await floor(page, context, 'Bram Tellier');
+  await run(page);
+  await page.clock.runFor(15_000);
+  await logged(page);
+  await context.clearCookies();
+  await page.keyboard.press('s');
+  await page.keyboard.press('s');
+  await expect(page.getByText(/kept here/)).toBeVisible();
+  await signIn(context);
+  await page.clock.runFor(70_000);
+  await logged(page);
+  expect((await events(context.request, session)).filter((s) => s === 'skipped')).toHaveLength(2);
+});
+
+test('a device that slept asks what was done meanwhile', async ({ page, context }) => {
+  const { session } = await floor(page, context, 'Anselm Pike');
+  await run(page);
+  await page.clock.runFor(12_000);
+  await page.clock.fastForward(300_000);
+  await expect(page.getByRole('heading', { name: 'Away for 5:00' })).toBeVisible();
+  await page.getByRole('button', { name: /^Nothing: go on/ }).click();
+  await expect(page.getByRole('region', { name: 'Now' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Run', exact: true })).toBeVisible();
+  await expect.poll(async () => await events(context.request, session)).toContain('gap');
+});
