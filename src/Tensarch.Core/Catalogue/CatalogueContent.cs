@@ -80,5 +80,5 @@ public sealed class CatalogueContent(
 
     /// <summary>Measures that a ladder's gates read, in the order in which the stages first need them.</summary>
     public IReadOnlyList<Measure> MeasuresOf(Ladder ladder) =>
-        [.. ladder.Stages.SelectMany(s => s.Tests).Select(t => t.ReadMeasure).OfType<string>().Distinct().Select(Measure)];
+        [.. ladder.Stages.SelectMany(s => ladder.GateOf(s.Number)).Select(t => t.ReadMeasure).OfType<string>().Distinct().Select(Measure)];
 }

@@ -12,7 +12,7 @@ public static class MeasureNeeds
 
     /// <summary>A baseline: everything that any stage of a ladder reads.</summary>
     public static IReadOnlyList<SittingItem> Baseline(Ladder ladder, CatalogueContent catalogue) =>
-        Items(ladder.Stages.SelectMany(s => s.Tests), catalogue);
+        Items(ladder.Stages.SelectMany(s => ladder.GateOf(s.Number)), catalogue);
 
     private static List<SittingItem> Items(IEnumerable<ReadinessTest> tests, CatalogueContent catalogue) =>
         [

@@ -12,10 +12,6 @@ internal static class DrillChoice
     /// <returns>The planned side, or the note that says why there is none.</returns>
     public static (PlannedSide? Planned, PlanNote? Note) For(Drill drill, Side? side, int stage, SessionRequest request)
     {
-        var spaced = Spacing(drill, request);
-        if (spaced is not null)
-            return (null, spaced);
-
         if (drill.NeedsWayOut && !request.WayOutShown)
             return (null, new("wayOutFirst", drill.Key));
         var skill = request.Ladder.Skill;
@@ -27,6 +23,7 @@ internal static class DrillChoice
         var planned = wanted is { } w ? IndexOf(drill, w) : Default(drill, skill, trains);
         var start = Math.Max(0, planned - easier);
         LoadTag? refused = null;
+        PlanNote? spaced = null;
         for (var i = start; i >= 0; i--)
         {
             var variant = drill.Variants[i];
@@ -35,14 +32,19 @@ internal static class DrillChoice
             foreach (var dose in Doses(drill, variant, i == start ? wanted : null, request))
             {
                 var loads = drill.LoadsOf(variant, dose);
-                if (request.Bars.Allow(loads))
+                if (request.Bars.Allow(loads) && Spacing(drill, loads, request) is { } note)
+                    spaced ??= note;
+                else if (request.Bars.Allow(loads))
                     return (
                         new(side, stage, variant.Key, dose, Props(drill, side, request), i == planned ? null : drill.Variants[planned].Key),
                         null
                     );
-                refused = Strictest(loads, request.Bars);
+                else
+                    refused = Strictest(loads, request.Bars);
             }
         }
+        if (spaced is not null)
+            return (null, spaced);
         var off = refused is { } tag && request.Bars[tag] == BarLevel.OffLimits;
         return (null, new(off ? "offLimits" : "lightOnly", drill.Key, refused));
     }
@@ -110,9 +112,9 @@ internal static class DrillChoice
     public const int MostWristDaysRunning = 2;
     public const int MostNeckDaysInWeek = 3;
 
-    private static PlanNote? Spacing(Drill drill, SessionRequest request)
+    private static PlanNote? Spacing(Drill drill, IReadOnlyDictionary<LoadTag, Load> loads, SessionRequest request)
     {
-        var heavy = drill.Loads.Where(l => l.Value == Load.Heavy).Select(l => l.Key).ToList();
+        var heavy = loads.Where(l => l.Value == Load.Heavy).Select(l => l.Key).ToList();
         if (heavy.Contains(LoadTag.Wrist) && request.WristDaysRunning >= MostWristDaysRunning)
             return new("wristRest", drill.Key, LoadTag.Wrist, Number: request.WristDaysRunning);
         if (heavy.Contains(LoadTag.Neck) && request.NeckDaysInWeek >= MostNeckDaysInWeek)

@@ -29,7 +29,7 @@ public static class SessionRequests
             SideOf(Side.Left),
             SideOf(Side.Right),
             course.Compare(content)?.Weaker,
-            state.Sessions.Count == 0 ? null : state.Sessions[^1].FirstSide,
+            state.Sessions.LastOrDefault(s => s.Skill == course.Skill)?.FirstSide,
             daysSinceStart,
             state.Sessions.Count(s => s.Skill == course.Skill && s.At >= enrolment.StartedAt),
             state.LastSessionOn is { } on ? date.DayNumber - on.DayNumber : null,

@@ -27,7 +27,7 @@ internal static class TrainingLoad
         return running;
     }
 
-    /// <summary>Per region, days since heavy work on it, whatever the variant.</summary>
+    /// <summary>Per region, days since heavy work on it, by the variant that was worked.</summary>
     public static IReadOnlyDictionary<LoadTag, int> DaysSinceHeavy(
         IEnumerable<TrainedSession> sessions,
         DateOnly date,
@@ -37,8 +37,9 @@ internal static class TrainingLoad
             from session in sessions
             from worked in session.Worked
             let drill = content.FindDrill(worked.Drill)
-            where drill is not null
-            from load in drill.Loads
+            let variant = drill?.Variants.FirstOrDefault(v => v.Key == worked.Variant)
+            where variant is not null
+            from load in drill.LoadsOf(variant, drill.DoseOf(variant))
             where load.Value == Load.Heavy && load.Key.IsRegion()
             select (Tag: load.Key, Days: date.DayNumber - session.Day.DayNumber)
         )

@@ -22,7 +22,7 @@ public static class Decision
 
     /// <returns>
     /// The stage the side is at afterwards; or <c>gateNotOpen</c>, <c>offLimits</c>, <c>waitsForOtherSide</c>, <c>reasonTooShort</c>,
-    /// <c>atFirstStage</c>, <c>atLastStage</c>, <c>notHere</c>. Nothing, an override included, passes a hold.
+    /// <c>atFirstStage</c>, <c>atLastStage</c>, <c>notHere</c>. Nothing, an override included, passes a bar.
     /// </returns>
     public static Result<int> Take(DecisionKind kind, GateVerdict verdict, string? reason) =>
         kind switch
@@ -43,7 +43,7 @@ public static class Decision
             _ => verdict.Stage + 1,
         };
 
-    /// <summary>Where moving to another version of a ladder may put a course: it trains no shipped stage above the present one.</summary>
+    /// <summary>Where moving to another version of a ladder may put a course: it trains no shipped stage above the present one, and equal tests were met below it.</summary>
     /// <returns>The stage; or <c>outOfRange</c>, <c>moveRaises</c> (number: highest). A move is no way around a gate.</returns>
     public static Result<int> Move(Ladder from, int stage, Ladder to, int toStage)
     {
@@ -53,9 +53,15 @@ public static class Decision
         return toStage <= highest ? toStage : Problem.Of("moveRaises", "stage", ("highest", highest));
     }
 
-    /// <summary>The highest stage of the other version that trains no shipped stage above the present one; at least 1.</summary>
+    /// <summary>
+    /// The highest stage of the other version that trains no shipped stage above the present one, and below which no gate asks for more than the
+    /// gates that were passed did; at least 1.
+    /// </summary>
     public static int HighestAfterMove(Ladder from, int stage, Ladder to) =>
-        stage >= from.Keystone
-            ? to.Keystone
-            : to.Stages.Where(s => to.TrainsAs(s.Number) <= from.TrainsAs(stage)).Select(s => s.Number).DefaultIfEmpty(1).Max();
+        Enumerable
+            .Range(1, to.Keystone)
+            .Where(s => s == to.Keystone ? stage >= from.Keystone : to.TrainsAs(s) <= from.TrainsAs(stage) || stage >= from.Keystone)
+            .Where(s => EqualTests.Passed(from, stage, to, s))
+            .DefaultIfEmpty(1)
+            .Max();
 }

@@ -232,14 +232,14 @@ public static class LadderCheck
                 problems.Add(Problem.Of("exitBeforeKickUp", $"stages[{i}].tests"));
             if (!shown && shipped is not null && HasExitBelow(shipped, ladder.TrainsAs(i + 1)))
                 problems.Add(Problem.Of("exitBeforeKickUp", $"stages[{i}].trainsAs"));
-            shown |= HasExit(ladder.Stages[i]);
+            shown |= HasExit(ladder, ladder.Stages[i]);
         }
     }
 
     /// <summary>Whoever came to this stage has shown a way out.</summary>
-    private static bool HasExitBelow(Ladder ladder, int stage) => ladder.Stages.Any(s => s.Number < stage && HasExit(s));
+    private static bool HasExitBelow(Ladder ladder, int stage) => ladder.Stages.Any(s => s.Number < stage && HasExit(ladder, s));
 
-    private static bool HasExit(Stage stage) => stage.Tests.OfType<ExitCriterion>().Any();
+    private static bool HasExit(Ladder ladder, Stage stage) => ladder.GateOf(stage.Number).OfType<ExitCriterion>().Any();
 
     private static void Between(double? value, double least, double most, string field, List<Problem> problems)
     {

@@ -42,7 +42,7 @@ public sealed class Placing(Gate gate)
         var barred = ladder.RequiredTags.Where(r => evidence.Bars[r.Tag] == BarLevel.OffLimits).Select(r => Math.Max(1, r.FromStage - 1));
         var unshown =
             from stage in ladder.Stages
-            from test in stage.Tests
+            from test in ladder.GateOf(stage.Number)
             where test is ExitCriterion or FormCriterion
             where gate.JudgeTest(test, ladder, stage.Number, side, evidence).Any(v => v.Count < v.Needed)
             select stage.Number;

@@ -25,7 +25,8 @@ internal static class RangeTests
                 Evidence: [recorded.Id],
                 CountsUntil: recorded.At.AddDays(measure.ShelfDays)
             );
-        var rule = new RomTest(test.Comparison, threshold, measure.ShelfDays, test.MinTrials);
+        var steps = measure.Kind == MeasureKind.Step;
+        var rule = new RomTest(test.Comparison, threshold, measure.ShelfDays, steps ? 1 : test.MinTrials, Exact: steps);
         var verdict = rule.Judge(evidence.Of(measure, readOn, test.Warmth, test.Level), evidence.Now);
         return new(
             test,

@@ -25,7 +25,15 @@ public sealed record RomVerdict(
 /// <param name="ShelfDays">A test older than this is stale.</param>
 /// <param name="MinTrials">A test with fewer trials is borderline at best and confirms nothing.</param>
 /// <param name="Policy">How strict it is with noise; the shipped policy when none is given.</param>
-public sealed record RomTest(Comparison Comparison, double Threshold, double ShelfDays = 21, int MinTrials = 1, GatePolicy? Policy = null)
+/// <param name="Exact">What is read in steps has no noise.</param>
+public sealed record RomTest(
+    Comparison Comparison,
+    double Threshold,
+    double ShelfDays = 21,
+    int MinTrials = 1,
+    GatePolicy? Policy = null,
+    bool Exact = false
+)
 {
     private GatePolicy Strictness => Policy ?? GatePolicy.Shipped;
 
@@ -62,7 +70,7 @@ public sealed record RomTest(Comparison Comparison, double Threshold, double She
 
     private double Margin(PooledTest test) => Margin(test.Estimate.Value);
 
-    private double Noise(PooledTest test) => Strictness.Z * test.Estimate.StandardError;
+    private double Noise(PooledTest test) => Exact ? 0 : Strictness.Z * test.Estimate.StandardError;
 
     private bool OnShelf(PooledTest test, DateTimeOffset now) => now - test.Last <= TimeSpan.FromDays(ShelfDays);
 

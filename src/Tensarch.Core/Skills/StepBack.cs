@@ -40,14 +40,21 @@ public sealed class StepBack(CatalogueContent catalogue)
     /// <summary>The entry gate's range is lost by more than MDC95 on the last two tests.</summary>
     private IEnumerable<StepBackReason> LostRange(Ladder ladder, Side? side, int stage, Evidence evidence)
     {
-        foreach (var test in ladder.StageAt(stage - 1).Tests.OfType<RomCriterion>())
+        foreach (var test in ladder.GateOf(stage - 1).OfType<RomCriterion>())
         foreach (var read in test.Limb.ReadFor(side))
         {
             var measure = catalogue.Measure(test.Measure);
+            // Met by an adaptation, it was never had, and is not lost.
+            if (test.Adaptation is { } adaptation && evidence.Forms.Any(f => f.Ticked.Contains(adaptation.Key)))
+                continue;
             var tests = PooledTest.From(evidence.Of(measure, read, test.Warmth, test.Level));
             if (tests.Count < 2 || RangeTests.ThresholdOf(test, evidence.Body) is not { } threshold)
                 continue;
             var rule = new RomTest(test.Comparison, threshold);
+            // What no test before ever reached, under an override, cannot be lost.
+            var before = tests.SkipLast(2).ToList();
+            if (before.Count > 0 && before.All(t => rule.Margin(t.Estimate.Value) < -t.Estimate.StandardError))
+                continue;
             var lost = tests.TakeLast(2).Select(t => (Short: -rule.Margin(t.Estimate.Value), t.Estimate.StandardError)).ToList();
             if (lost.All(t => t.Short > Mdc.Between(t.StandardError, t.StandardError)))
                 yield return new("rangeLost", lost[^1].Short, measure.Key, Side: measure.PerSide ? read : null);

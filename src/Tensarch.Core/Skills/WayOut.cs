@@ -11,7 +11,7 @@ public static class WayOut
         (
             from below in ladder.Stages
             where below.Number < stage
-            from test in below.Tests.OfType<ExitCriterion>()
+            from test in ladder.GateOf(below.Number).OfType<ExitCriterion>()
             from verdict in gate.JudgeTest(test, ladder, below.Number, side, evidence)
             select verdict.Count >= verdict.Needed
         ).All(shown => shown);

@@ -31,7 +31,7 @@ public sealed class EvidenceDesk(TensarchDb db, CatalogueContent catalogue, Stud
         var studentId = standing.Student.Id;
         if (Seen(ladder, request.Stage, request.Side) is { } problem)
             return problem;
-        var tests = ladder.StageAt(request.Stage).Tests;
+        var tests = ladder.GateOf(request.Stage);
         var form = tests.OfType<FormCriterion>().SelectMany(f => f.Items).ToList();
         var known = tests.SelectMany(ItemsOf).Select(i => i.Key).ToList();
         if (known.Count == 0)
@@ -60,7 +60,7 @@ public sealed class EvidenceDesk(TensarchDb db, CatalogueContent catalogue, Stud
     {
         var studentId = standing.Student.Id;
         var stage = request.Stage >= 1 && request.Stage <= ladder.Stages.Count ? ladder.StageAt(request.Stage) : null;
-        if (stage?.Tests.OfType<ExitCriterion>().FirstOrDefault() is not { } exit)
+        if (stage is null || ladder.GateOf(stage.Number).OfType<ExitCriterion>().FirstOrDefault() is not { } exit)
             return Problem.Of("noExitHere", "stage");
         if (!exit.Limb.ReadFor(null).Contains(request.Side) && !(ladder.PerSide && request.Side is not null))
             return Problem.Of("coursesDoNotFit", "side");

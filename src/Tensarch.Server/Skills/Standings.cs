@@ -40,7 +40,14 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
 
     /// <summary>Drills whose rounds a test reads: the rounds of all others are not looked at.</summary>
     private static List<string> TestedDrills(IEnumerable<Ladder> ladders) =>
-        [.. ladders.Distinct().SelectMany(l => l.Stages).SelectMany(s => s.Tests).Select(t => t.ReadDrill).OfType<string>().Distinct()];
+        [
+            .. ladders
+                .Distinct()
+                .SelectMany(l => l.Stages.SelectMany(s => l.GateOf(s.Number)))
+                .Select(t => t.ReadDrill)
+                .OfType<string>()
+                .Distinct(),
+        ];
 
     /// <summary>What is stored of all of them, by student.</summary>
     private sealed record Rows(

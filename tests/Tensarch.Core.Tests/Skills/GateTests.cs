@@ -1,4 +1,5 @@
 using CsCheck;
+using Tensarch.Core.Measuring;
 using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
 using Tensarch.Core.Tests.Planning;
@@ -294,5 +295,48 @@ public class GateTests
         Assert.Equal(["rangeLost"], Codes(lost));
         Assert.Empty(Codes(lost with { Readings = [lost.Readings[0]] }));
         Assert.Empty(Codes(Shipped.Evidence(sessions: [Shipped.Session(40)]), stage: 1));
+    }
+
+    [Fact]
+    public void What_is_read_in_steps_has_no_noise()
+    {
+        var squat = Shipped.Ladder("deep-squat");
+        TestVerdict Wedge(params double[] trials)
+        {
+            var evidence = Shipped.Evidence(readings: [Shipped.Read("squat-heel-wedge", null, 1, trials)]);
+            return Gate.JudgeStage(squat, 2, null, evidence).Single(t => t.Test is RomCriterion { Measure: "squat-heel-wedge" });
+        }
+        Assert.Equal(Outcome.Met, Wedge(5, 5, 5).Outcome);
+        Assert.Equal(Outcome.Met, Wedge(5).Outcome);
+        Assert.Equal(Outcome.NotMet, Wedge(7.5).Outcome);
+    }
+
+    [Fact]
+    public void What_was_never_reached_or_met_by_an_adaptation_is_not_lost()
+    {
+        var split = Shipped.FrontSplit;
+        IEnumerable<string> Lost(params Reading[] readings) =>
+            new StepBack(Shipped.Content)
+                .For(split, Side.Left, 5, Shipped.Evidence(readings: readings))
+                .Where(r => r.Code == "rangeLost")
+                .Select(r => r.Measure!);
+        Reading Gap(double daysAgo, double cm) => Shipped.Read("front-split-gap", Side.Left, daysAgo, [cm, cm, cm]);
+        Assert.Equal(["front-split-gap"], Lost(Gap(30, 20), Gap(8, 40), Gap(2, 41)));
+        Assert.Empty(Lost(Gap(30, 39), Gap(8, 40), Gap(2, 41)));
+
+        var crow = Shipped.Ladder("crow");
+        var at = (
+            from stage in crow.Stages
+            from test in crow.GateOf(stage.Number).OfType<RomCriterion>()
+            where test.Adaptation is not null
+            select (stage.Number, Test: test)
+        ).First();
+        Reading Wrist(double daysAgo, double degrees) => Shipped.Read(at.Test.Measure, Side.Left, daysAgo, [degrees, degrees, degrees]);
+        var short_ = new[] { Wrist(8, at.Test.Threshold - 40), Wrist(2, at.Test.Threshold - 41) };
+        IEnumerable<StepBackReason> Reasons(params FormCheck[] forms) =>
+            new StepBack(Shipped.Content).For(crow, null, at.Number + 1, Shipped.Evidence(readings: short_, forms: forms));
+        Assert.Contains(Reasons(), r => r.Code == "rangeLost");
+        var recorded = new FormCheck(Guid.NewGuid(), Shipped.Now.AddDays(-60), "crow", at.Number, null, [at.Test.Adaptation!.Key]);
+        Assert.DoesNotContain(Reasons(recorded), r => r.Code == "rangeLost");
     }
 }

@@ -157,11 +157,36 @@ public class LadderCheckTests
             ],
         };
         Assert.Empty(Codes(finer));
-        Assert.Equal(4, Decision.HighestAfterMove(Split, 3, finer));
-        Assert.Equal(4, Decision.Move(Split, 3, finer, 4).Value);
-        Assert.Equal("moveRaises", Decision.Move(Split, 3, finer, 5).Problems[0].Code);
+        // The gate of its third stage was not passed yet.
+        Assert.Equal(3, Decision.HighestAfterMove(Split, 3, finer));
+        Assert.Equal(3, Decision.Move(Split, 3, finer, 3).Value);
+        Assert.Equal("moveRaises", Decision.Move(Split, 3, finer, 4).Problems[0].Code);
         Assert.Equal("outOfRange", Decision.Move(Split, 3, finer, 0).Problems[0].Code);
         Assert.Equal(finer.Keystone, Decision.HighestAfterMove(Split, Split.Keystone, finer));
         Assert.Equal(3, Decision.HighestAfterMove(finer, 4, Split));
+    }
+
+    [Fact]
+    public void A_copy_of_one_stage_is_no_way_to_the_end_of_the_ladder()
+    {
+        var handstand = Shipped.Ladder("handstand");
+        var copy = handstand with { Stages = [handstand.Stages[0]] };
+        Assert.Equal(2, Decision.HighestAfterMove(copy, copy.Keystone, handstand));
+    }
+
+    [Fact]
+    public void A_stricter_gate_of_a_newer_version_was_not_passed()
+    {
+        var stricter = With(
+            Split,
+            2,
+            s =>
+                s with
+                {
+                    Tests = [.. s.Tests.Select(t => t is RomCriterion { Measure: "lunge-chest-gap" } r ? r with { Threshold = 5 } : t)],
+                }
+        );
+        Assert.Equal(2, Decision.HighestAfterMove(Split, 5, stricter));
+        Assert.Equal(5, Decision.HighestAfterMove(stricter, 5, Split));
     }
 }
