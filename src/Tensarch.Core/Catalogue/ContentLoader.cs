@@ -40,13 +40,14 @@ public static class ContentLoader
         var rules = Task.Run(() => Newest<StopRuleFile>(files, schemas, "stop-rules"));
         var approaches = Task.Run(() => Newest<ApproachFile>(files, schemas, "approaches"));
         var dayGates = Task.Run(() => Newest<DayGateFile>(files, schemas, "day-gates"));
+        var skills = Newest<SkillFile>(files, schemas, "skills").Skills;
         var shown = measures.GetAwaiter().GetResult();
         var content = new CatalogueContent(
             shown.Measures,
             shown.Positions,
             shown.Batteries,
             shown.Views,
-            [.. ladders.Select(l => l.GetAwaiter().GetResult()).OrderBy(l => Place(l.Key)).ThenBy(l => l.Version)],
+            [.. ladders.Select(l => l.GetAwaiter().GetResult()).OrderBy(l => Place(skills, l.Key)).ThenBy(l => l.Version)],
             drills.GetAwaiter().GetResult().Drills,
             questions.GetAwaiter().GetResult().Questions,
             rules.GetAwaiter().GetResult().Rules,
@@ -57,19 +58,8 @@ public static class ContentLoader
         return content;
     }
 
-    /// <summary>The order in which the skills are shown: from the ground up.</summary>
-    private static readonly string[] Order =
-    [
-        "front-split",
-        "middle-split",
-        "deep-squat",
-        "crow",
-        "side-plank",
-        "handstand",
-        "shoulderstand",
-    ];
-
-    private static int Place(string ladder) => Array.IndexOf(Order, ladder) is >= 0 and var place ? place : Order.Length;
+    private static int Place(IReadOnlyList<string> skills, string ladder) =>
+        skills.Index().Where(s => s.Item == ladder).Select(s => s.Index).DefaultIfEmpty(skills.Count).First();
 
     private static T Newest<T>(IReadOnlyDictionary<string, string> files, IReadOnlyDictionary<string, string> schemas, string name)
     {
@@ -140,6 +130,8 @@ public static class ContentLoader
         IReadOnlyList<PictureView> Views,
         IReadOnlyList<Measure> Measures
     );
+
+    private sealed record SkillFile(int Version, IReadOnlyList<string> Skills);
 
     private sealed record DrillFile(int Version, IReadOnlyList<Drill> Drills);
 

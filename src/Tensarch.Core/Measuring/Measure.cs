@@ -34,6 +34,22 @@ public sealed record Compensation(string Key, string Name, bool Disqualifies, st
 /// <summary>A variant of a hold or a line. Values of two levels are never put side by side.</summary>
 public sealed record MeasureLevel(string Key, string Name);
 
+/// <summary>What is derived from a measure's readings beyond themselves.</summary>
+public enum MeasureRole
+{
+    /// <summary>A calm breath in seconds: what is counted in breaths is reckoned with it.</summary>
+    BreathLength,
+
+    /// <summary>Pubic bone to floor in a front split: the angle between the legs.</summary>
+    SplitGap,
+
+    /// <summary>Pubic bone to floor in a middle split, held against the heels.</summary>
+    StraddleGap,
+
+    /// <summary>Heel to heel in a middle split: the straddle's angle, on which gates ask.</summary>
+    StraddleHeels,
+}
+
 /// <summary>What is read, how, in which unit, on which side, and how far a reading can be trusted.</summary>
 /// <param name="Group">The family in which the library lists it: <c>hips</c>, <c>squat</c>, <c>trunk</c> or <c>holds</c>.</param>
 /// <param name="Position">The body position in which it is read; a sitting changes position as little as possible.</param>
@@ -45,6 +61,8 @@ public sealed record MeasureLevel(string Key, string Name);
 /// <param name="Tau">Starting day-to-day standard deviation.</param>
 /// <param name="ShelfDays">After so many days a reading is stale.</param>
 /// <param name="Instruments">What it may be read with, the usual one first.</param>
+/// <param name="Role">What is derived from it.</param>
+/// <param name="Drill">The drill whose attempts it counts.</param>
 /// <param name="Loads">What taking it loads. A held tag keeps the measure off the bench.</param>
 /// <param name="Landmarks">Where to measure from and to.</param>
 /// <param name="Step">Values are multiples of this, in the measure's unit.</param>
@@ -77,12 +95,11 @@ public sealed record Measure(
     IReadOnlyList<Compensation> Compensations,
     MeasureFigure Figure,
     double? Step = null,
-    PictureProtocol? Picture = null
+    PictureProtocol? Picture = null,
+    MeasureRole? Role = null,
+    string? Drill = null
 )
 {
-    /// <summary>A calm breath in seconds: what is counted in breaths is reckoned with it.</summary>
-    public const string BreathLengthKey = "breath-length";
-
     /// <summary>Where pain during a reading is counted.</summary>
     public IEnumerable<LoadTag> Regions() => Loads.Keys.Where(t => t.IsRegion());
 

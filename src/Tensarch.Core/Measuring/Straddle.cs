@@ -17,9 +17,6 @@ public static class Straddle
 {
     public const double DefaultHipWidthCm = 17;
 
-    /// <summary>The measure that a gate on the straddle angle reads.</summary>
-    public const string HeelDistanceKey = "straddle-heel-distance";
-
     /// <summary>Below this expected gap the cosine is too flat for a check.</summary>
     private const double LeastExpectedCm = 10;
     private const double AlwaysAllowedCm = 8;

@@ -157,7 +157,7 @@ public static class LadderCheck
         Between(test.MinTrials, 1, 5, $"{path}.minTrials", problems);
         if (test.StraddleAngle)
         {
-            if (test is not { Measure: Straddle.HeelDistanceKey, Comparison: Comparison.AtLeast })
+            if (measure.Role != MeasureRole.StraddleHeels || test.Comparison != Comparison.AtLeast)
                 problems.Add(Problem.Of("straddleAngleElsewhere", $"{path}.straddleAngle"));
             Between(test.Threshold, 30, 180, $"{path}.threshold", problems);
             return;
@@ -228,13 +228,19 @@ public static class LadderCheck
         var shown = false;
         for (var i = 0; i < ladder.Stages.Count; i++)
         {
-            if (!shown && ladder.Stages[i].Tests.Any(t => t.ReadMeasure == "kick-up-success" || t.ReadDrill == "kick-up"))
+            if (!shown && ladder.GateOf(i + 1).Any(t => TriesWithoutWayOut(t, content)))
                 problems.Add(Problem.Of("exitBeforeKickUp", $"stages[{i}].tests"));
             if (!shown && shipped is not null && HasExitBelow(shipped, ladder.TrainsAs(i + 1)))
                 problems.Add(Problem.Of("exitBeforeKickUp", $"stages[{i}].trainsAs"));
             shown |= HasExit(ladder, ladder.Stages[i]);
         }
     }
+
+    /// <summary>It reads a drill that is planned only once the way out was shown.</summary>
+    private static bool TriesWithoutWayOut(ReadinessTest test, CatalogueContent content) =>
+        test is not ExitCriterion
+        && (test.ReadDrill ?? (test.ReadMeasure is { } key ? content.FindMeasure(key)?.Drill : null)) is { } drill
+        && content.FindDrill(drill)?.NeedsWayOut == true;
 
     /// <summary>Whoever came to this stage has shown a way out.</summary>
     private static bool HasExitBelow(Ladder ladder, int stage) => ladder.Stages.Any(s => s.Number < stage && HasExit(ladder, s));

@@ -52,7 +52,7 @@ public sealed class ReadingDesk(
         var appended = await db.Readings.AddFact(row, new { studentId, request }, ct);
         if (appended == Appended.Stored)
             db.Signals.AddRange(ReadingPains.Of(row, measure));
-        if (appended == Appended.Stored && request.TakenAt is null && measure.Key == Measure.BreathLengthKey)
+        if (appended == Appended.Stored && request.TakenAt is null && measure.Role == MeasureRole.BreathLength)
             await students.Breathes(studentId, row.Value, ct);
         return (row, await db.SaveFact(appended, ct));
     }
@@ -246,16 +246,17 @@ public sealed class ReadingDesk(
         return rows.Select(r => (r.TakenAt, new Estimate(r.Value, r.StandardError)));
     }
 
-    private const string Gap = "middle-split-gap";
-    private const string Heels = "straddle-heel-distance";
-
     /// <summary>The other reading of the middle split, of the same test, held against this one.</summary>
     private async Task<StraddleCheck?> StraddleOf(Guid studentId, ReadingRequest request, Estimate estimate, CancellationToken ct)
     {
-        if (request.Measure is not (Gap or Heels))
+        var role = (await measures.Find(request.Measure, ct))?.Role;
+        if (role is not (MeasureRole.StraddleGap or MeasureRole.StraddleHeels))
             return null;
         var since = clock.Now - PooledTest.Window;
-        var partner = request with { Measure = request.Measure == Gap ? Heels : Gap };
+        var wanted = role == MeasureRole.StraddleGap ? MeasureRole.StraddleHeels : MeasureRole.StraddleGap;
+        if ((await measures.All(ct)).FirstOrDefault(m => m.Role == wanted) is not { } facing)
+            return null;
+        var partner = request with { Measure = facing.Key };
         var other = await SeriesOf(studentId, partner, null)
             .Where(r => r.TakenAt >= since)
             .OrderByDescending(r => r.TakenAt)
@@ -271,7 +272,7 @@ public sealed class ReadingDesk(
             .SingleAsync(ct);
         if (other is null || body is not { LeftLegCm: { } left, RightLegCm: { } right })
             return null;
-        var (heels, gap) = request.Measure == Heels ? (estimate, EstimateOf(other)) : (EstimateOf(other), estimate);
+        var (heels, gap) = role == MeasureRole.StraddleHeels ? (estimate, EstimateOf(other)) : (EstimateOf(other), estimate);
         var check = Straddle.CrossCheck(left, right, heels, gap, body.HipWidthCm);
         return check.IsOk ? check.Value : null;
     }

@@ -4422,6 +4422,9 @@ export interface components {
              */
             step?: null | number;
             picture?: null | components["schemas"]["PictureProtocol"];
+            role?: null | components["schemas"]["MeasureRole"];
+            /** @description The drill whose attempts it counts. */
+            drill?: null | string;
         };
         /**
          * @description A line figure of a measure: the start position, the end position, and where to measure. Coordinates in a box of 160 × 120,
@@ -4455,6 +4458,8 @@ export interface components {
             version: components["schemas"]["MeasureVersion"];
             noises: components["schemas"]["CoachNoise"][];
         };
+        /** @enum {unknown} */
+        MeasureRole: "breathLength" | "splitGap" | "straddleGap" | "straddleHeels";
         MeasureVersion: {
             measure: string;
             /**

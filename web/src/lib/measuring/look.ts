@@ -69,7 +69,7 @@ async function splitAngleOf(
   place: Place,
   gapCm: number,
 ): Promise<number | undefined> {
-  if (measure.key !== 'front-split-gap' || leftLegCm == null || rightLegCm == null) return undefined;
+  if (measure.role !== 'splitGap' || leftLegCm == null || rightLegCm == null) return undefined;
   const [frontLegCm, backLegCm] = place.side === 'left' ? [leftLegCm, rightLegCm] : [rightLegCm, leftLegCm];
   const answer = await ask(
     api.POST('/api/v1/compute/split-angle', { body: { gapCm, frontLegCm, backLegCm } }),
@@ -82,7 +82,7 @@ async function straddleOf(
   measure: Measure,
   heelDistanceCm: number,
 ): Promise<Schemas['StraddleResponse'] | undefined> {
-  if (measure.key !== 'straddle-heel-distance' || leftLegCm == null || rightLegCm == null) return undefined;
+  if (measure.role !== 'straddleHeels' || leftLegCm == null || rightLegCm == null) return undefined;
   return ask(
     api.POST('/api/v1/compute/straddle', { body: { leftLegCm, rightLegCm, hipWidthCm, heelDistanceCm } }),
   );

@@ -100,7 +100,12 @@ export function blankTest(kind: Kind | 'drillHold', ladder: Schemas['Ladder']): 
       return {
         kind,
         name: 'Way out',
-        drill: 'exit-step',
+        // The skill's own first way out; a coach names another.
+        drill:
+          ladder.stages
+            .flatMap((s) => s.tests)
+            .flatMap((t) => (t.kind === 'exit' && 'drill' in t ? [t.drill] : []))[0] ??
+          catalogue.content!.drills[0]!.key,
         times: 5,
         shelfDays: 42,
         limb: ladder.perSide ? 'thisSide' : 'bilateral',

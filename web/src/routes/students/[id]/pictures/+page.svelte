@@ -16,7 +16,7 @@
     ...catalogue.content!.views.map((v) => v.key),
   ];
   let view = $state('');
-  let adding = $state('handstand-line');
+  let adding = $state(views[0]!);
   let picked = $state<string[]>([]);
   let looked = $state<HTMLElement>();
 
