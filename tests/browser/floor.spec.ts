@@ -154,6 +154,34 @@ test('a sign-in that ended sends nothing, and the next one sends all of it once'
   expect((await events(context.request, session)).filter((s) => s === 'skipped')).toHaveLength(2);
 });
 
+test('a reload without the server shows the runner where it stood', async ({ browser, baseURL }) => {
+  const context = await browser.newContext({ baseURL, serviceWorkers: 'allow' });
+  await signIn(context);
+  const { students } = (await (await context.request.get('/api/v1/students')).json()) as { students: Line[] };
+  const session = crypto.randomUUID();
+  const student = students.find((s) => s.name === 'Yuki Farrow')!.id;
+  expect((await context.request.post(`/api/v1/students/${student}/sessions`, { data: { id: session, date: null, minutes: 30 } })).status()).toBe(201);
+  const page = await context.newPage();
+  await page.goto('/students');
+  await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
+  // The first page came before the worker was there: the second asks through it, and what it says is kept.
+  await page.goto(`/sessions/${session}/run`);
+  await expect(page.getByRole('button', { name: 'Run', exact: true })).toBeVisible();
+  await page.keyboard.press('s');
+  await logged(page);
+  const stood = await page.getByRole('region', { name: 'Now' }).getByRole('heading').innerText();
+
+  await context.setOffline(true);
+  await page.reload();
+  await expect(page.getByRole('region', { name: 'Now' }).getByRole('heading')).toHaveText(stood);
+  await page.keyboard.press('s');
+  await expect(page.getByText(/kept here/)).toBeVisible();
+  await context.setOffline(false);
+  await expect(page.getByText('all logged')).toBeVisible();
+  expect((await events(context.request, session)).filter((s) => s === 'skipped')).toHaveLength(2);
+  await context.close();
+});
+
 test('a device that slept asks what was done meanwhile', async ({ page, context }) => {
   const { session } = await floor(page, context, 'Anselm Pike');
   await run(page);

@@ -29,7 +29,8 @@ export default defineConfig({
   expect: { timeout: 30_000 },
   forbidOnly: !!process.env.CI,
   reporter: [['list'], ['json', { outputFile: join(root, 'artifacts/playwright.json') }]],
-  use: { viewport: { width: 1280, height: 800 }, launchOptions: launch, // A trace costs a quarter of the time: TRACE=on when a failure is to be looked at.
+  // A service worker would answer before the routes that a test sets up; the test of it lets it in.
+  use: { viewport: { width: 1280, height: 800 }, launchOptions: launch, serviceWorkers: 'block', // A trace costs a quarter of the time: TRACE=on when a failure is to be looked at.
     trace: process.env.TRACE === 'on' ? 'on' : 'off' },
   projects: [
     { name: 'new studio', testMatch: 'new-studio.spec.ts', use: { baseURL: 'http://127.0.0.1:5182' } },

@@ -245,7 +245,7 @@ public static class LadderCheck
     /// <summary>Whoever came to this stage has shown a way out.</summary>
     private static bool HasExitBelow(Ladder ladder, int stage) => ladder.Stages.Any(s => s.Number < stage && HasExit(ladder, s));
 
-    private static bool HasExit(Ladder ladder, Stage stage) => ladder.GateOf(stage.Number).OfType<ExitCriterion>().Any();
+    private static bool HasExit(Ladder ladder, Stage stage) => stage.Tests.Concat(ladder.EveryGate).OfType<ExitCriterion>().Any();
 
     private static void Between(double? value, double least, double most, string field, List<Problem> problems)
     {

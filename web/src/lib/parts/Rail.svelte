@@ -1,9 +1,8 @@
 <script lang="ts">
-  import { goto } from '$app/navigation';
   import { resolve } from '$app/paths';
   import { page } from '$app/state';
   import { account } from '$lib/accounts/account.svelte';
-  import { api, ask } from '$lib/api/client';
+  import SignOut from '$lib/accounts/SignOut.svelte';
   import { theme } from './theme.svelte';
 
   const rooms = [
@@ -17,12 +16,6 @@
   ] as const;
 
   const here = (path: string) => page.url.pathname.startsWith(path);
-
-  async function signOut() {
-    await ask(api.POST('/api/v1/accounts/sign-out'));
-    await account.load();
-    await goto(resolve('/sign-in'));
-  }
 </script>
 
 <nav
@@ -50,6 +43,6 @@
     <button class="btn btn-ghost btn-sm px-2 lg:justify-start" onclick={() => theme.toggle()}>
       {theme.dark ? 'Light' : 'Dark'}
     </button>
-    <button class="btn btn-ghost btn-sm px-2 lg:justify-start" onclick={signOut}>Sign out</button>
+    <SignOut />
   </div>
 </nav>

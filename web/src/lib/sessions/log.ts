@@ -57,7 +57,12 @@ export const log = {
   },
 
   async waiting(author: string, most: number): Promise<Kept[]> {
-    return (await db()).getAllFromIndex('entries', 'byState', [author, 'waiting'], most);
+    return (await db()).getAllFromIndex(
+      'entries',
+      'byState',
+      [author, 'waiting'],
+      Number.isFinite(most) ? most : undefined,
+    );
   },
 
   async refused(author: string): Promise<Kept[]> {
@@ -82,14 +87,10 @@ export const log = {
     return kept && Date.parse(kept.response.expiresAt) > now ? kept.response : undefined;
   },
 
-  /** Forgets a run that is over and told. */
-  async forget(author: string, session: string): Promise<void> {
-    const range = IDBKeyRange.bound([author, session, 0], [author, session, Infinity]);
+  /** Erases everything that someone said and kept here. */
+  async erase(author: string): Promise<void> {
+    const all = IDBKeyRange.bound([author], [author, []]);
     const tx = (await db()).transaction(['entries', 'packs'], 'readwrite');
-    await Promise.all([
-      tx.objectStore('entries').delete(range),
-      tx.objectStore('packs').delete([author, session]),
-      tx.done,
-    ]);
+    await Promise.all([tx.objectStore('entries').delete(all), tx.objectStore('packs').delete(all), tx.done]);
   },
 };

@@ -36,6 +36,21 @@ class Outbox {
     if (author !== undefined) void this.takeOver().then(() => this.send());
   }
 
+  /** What was said here by whoever is signed in, and is not in the books. */
+  async left(): Promise<Kept[]> {
+    const author = this.#author;
+    return author === undefined
+      ? []
+      : [...(await log.waiting(author, Infinity)), ...(await log.refused(author))];
+  }
+
+  /** Whoever is signed in leaves: nothing of theirs stays on this device. */
+  async leave(): Promise<void> {
+    const author = this.#author;
+    this.open(undefined);
+    if (author !== undefined) await log.erase(author).catch(() => undefined);
+  }
+
   /** Sends what waits; whoever calls twice waits for the same sending. */
   send(): Promise<void> {
     clearTimeout(this.#timer);

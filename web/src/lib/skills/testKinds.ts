@@ -96,20 +96,23 @@ export function blankTest(kind: Kind | 'drillHold', ladder: Schemas['Ladder']): 
       return { kind, sessions: 4, days: 5 };
     case 'form':
       return { kind, items: [{ key: 'item-1', name: '' }], shelfDays: 42 };
-    case 'exit':
-      return {
-        kind,
-        name: 'Way out',
-        // The skill's own first way out; a coach names another.
-        drill:
-          ladder.stages
-            .flatMap((s) => s.tests)
-            .flatMap((t) => (t.kind === 'exit' && 'drill' in t ? [t.drill] : []))[0] ??
-          catalogue.content!.drills[0]!.key,
-        times: 5,
-        shelfDays: 42,
-        limb: ladder.perSide ? 'thisSide' : 'bilateral',
-      };
+    case 'exit': {
+      // The skill's own first way out, where it has one; a coach names another.
+      const own = catalogue
+        .content!.ladders.find((l) => l.skill === ladder.skill)
+        ?.stages.flatMap((s) => s.tests)
+        .find((t) => t.kind === 'exit');
+      return own && 'times' in own
+        ? { ...own }
+        : {
+            kind,
+            name: 'Way out',
+            drill: catalogue.content!.drills[0]!.key,
+            times: 5,
+            shelfDays: 42,
+            limb: ladder.perSide ? 'thisSide' : 'bilateral',
+          };
+    }
     default: {
       const measure = firstMeasure(['range']);
       return {

@@ -3,7 +3,8 @@
   import { dayAndTime } from '$lib/parts/format';
   import { pageText } from '$lib/parts/problems';
   import { log, type Kept } from '$lib/sessions/log';
-  import { outbox, sent } from '$lib/sessions/outbox.svelte';
+  import { outbox } from '$lib/sessions/outbox.svelte';
+  import { saveFile } from '$lib/sessions/saveFile';
 
   let asking = $state<Kept>();
   const said = (kept: Kept) => kept.entry.facts.map((f) => f.kind).join(', ') || kept.entry.event.is;
@@ -17,23 +18,6 @@
     asking = undefined;
     await log.put({ ...$state.snapshot(kept), state: 'sent' });
     await outbox.send();
-  }
-
-  /** All that was refused, as a file. */
-  function save() {
-    const text = JSON.stringify(
-      outbox.refused.map((k) => ({
-        code: k.code,
-        ...sent(k.session, $state.snapshot(k.entry) as Kept['entry']),
-      })),
-      null,
-      2,
-    );
-    const link = document.createElement('a');
-    link.href = URL.createObjectURL(new Blob([text], { type: 'application/json' }));
-    link.download = 'not-logged.json';
-    link.click();
-    URL.revokeObjectURL(link.href);
   }
 </script>
 
@@ -55,7 +39,9 @@
     <section class="mt-5" aria-label="Refused">
       <h2 class="mb-1">Refused</h2>
       <p class="mb-2">
-        <button class="btn btn-sm btn-outline" onclick={save}>Save as a file</button>
+        <button class="btn btn-sm btn-outline" onclick={async () => saveFile(await outbox.left())}
+          >Save as a file</button
+        >
       </p>
       <ul class="ruled border-t">
         {#each outbox.refused as kept (kept.entry.event.id)}
