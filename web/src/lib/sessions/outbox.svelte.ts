@@ -98,7 +98,7 @@ class Outbox {
 
   /** @returns Whether to go on at once. */
   async #failed(batch: Kept[], refusal: Refusal): Promise<boolean> {
-    this.lost = refusal.code;
+    this.lost = refusal.code ?? 'unexpected';
     // What was sent cannot be read, or the server fails on it: find the one, put it aside, and send the others.
     if (refusal.status >= 500 || refusal.status === 422 || refusal.status === 400) {
       if (batch.length > 1) {

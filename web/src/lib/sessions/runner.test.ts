@@ -1,0 +1,256 @@
+import { describe, expect, it } from 'vitest';
+import type { Schemas } from '$lib/api/client';
+import { Packed, type Pack, type Segment, type Version } from './pack';
+import { Runner } from './runner.svelte';
+import type { Entry, Fact } from './say';
+import type { Planned } from './tones';
+
+const segment = (kind: Segment['kind'], seconds: number, round = 0, reps: number | null = null): Segment => ({
+  part: 'p',
+  drill: 'd',
+  variant: 'v',
+  side: null,
+  kind,
+  phase: kind === 'work' ? 'hold' : 'none',
+  startSeconds: 0,
+  seconds,
+  round,
+  rounds: 2,
+  effort: null,
+  reps,
+  label: null,
+  cue: null,
+});
+
+const version = (id: string, more: Partial<Version> = {}): Version => ({
+  id,
+  drill: id.split('/')[0]!,
+  name: id,
+  variant: id,
+  variantName: id,
+  side: null,
+  skill: 's',
+  stage: 1,
+  loads: [],
+  easier: null,
+  offer: null,
+  evidence: false,
+  props: null,
+  checks: [],
+  stopSigns: [],
+  seconds: 75,
+  segments: [segment('setUp', 10), segment('work', 30, 1), segment('rest', 5, 1), segment('work', 30, 2)],
+  rounds: [
+    { round: 1, holdSeconds: 30, reps: null },
+    { round: 2, holdSeconds: 30, reps: null },
+  ],
+  ...more,
+});
+
+const stop = (
+  signal: Schemas['SignalKind'],
+  ends: Schemas['Ends'],
+  more: Partial<Schemas['PackStop']> = {},
+): Schemas['PackStop'] => ({
+  signal,
+  name: signal,
+  advice: '',
+  asksRegion: ends === 'region',
+  asksPain: false,
+  ends,
+  loads: [],
+  easierBy: 0,
+  worseFrom: null,
+  worse: null,
+  ...more,
+});
+
+const pack: Pack = {
+  format: 2,
+  slots: [
+    {
+      id: 'fold',
+      versions: [
+        version('fold/hard', {
+          loads: ['hamstring'],
+          easier: 'fold/easy',
+          offer: 'fold/easy',
+          evidence: true,
+        }),
+        version('fold/easy', { loads: ['hamstring'] }),
+      ],
+    },
+    { id: 'lean', versions: [version('lean/only', { loads: ['wrist'] })] },
+    { id: 'rest', versions: [version('rest/only')] },
+  ],
+  gates: [],
+  stops: [
+    stop('dullPain', 'drillSide', { asksRegion: true, worseFrom: 6, worse: 'sharpPain' }),
+    stop('sharpPain', 'region'),
+    stop('breathHeld', 'nothing', { easierBy: 1 }),
+    stop('fallWithHeadContact', 'session'),
+  ],
+  totalSeconds: 225,
+  sensationCeiling: 7,
+};
+
+/** A floor with a clock in its hand. */
+class Floor {
+  now = 1_000_000;
+  readonly entries: Entry[] = [];
+  tones: readonly Planned[] = [];
+  readonly runner: Runner;
+  #ids = 0;
+
+  constructor(said: readonly Entry[] = [], seen = 0, ended: readonly string[] = [], now = 1_000_000) {
+    this.now = now;
+    this.runner = new Runner(
+      new Packed(pack),
+      {
+        now: () => this.now,
+        id: () => `00000000-0000-4000-8000-${String(++this.#ids + said.length).padStart(12, '0')}`,
+        keep: (entry) => this.entries.push(entry),
+        lay: (tones) => (this.tones = tones),
+      },
+      ended,
+      said,
+      seen,
+    );
+  }
+
+  /** Seconds by the clock, a tick ten times a second. */
+  pass(seconds: number): void {
+    for (let i = 0; i < seconds * 10; i++) {
+      this.now += 100;
+      this.runner.tick();
+    }
+  }
+
+  get facts(): Fact[] {
+    return this.entries.flatMap((e) => e.facts);
+  }
+
+  sets = () => this.facts.flatMap((f) => (f.kind === 'set' ? [f] : []));
+}
+
+describe('the runner', () => {
+  it('goes from segment to segment by the clock, and writes down what was held', () => {
+    const floor = new Floor();
+    floor.runner.toggle();
+    floor.pass(9);
+    expect(floor.runner.secondsLeft).toBe(1);
+    floor.pass(31);
+    expect(floor.sets()).toMatchObject([{ round: 1, seconds: 30, confirmed: false }]);
+    floor.pass(35);
+    expect(floor.runner.run.lines.map((l) => l.state)).toEqual(['done', 'todo', 'todo']);
+    expect(floor.sets()).toHaveLength(2);
+  });
+
+  it('writes down what was really held when it is left early, and nothing under a second', () => {
+    const floor = new Floor();
+    floor.runner.toggle();
+    floor.pass(22);
+    floor.runner.forward();
+    expect(floor.sets()).toMatchObject([{ round: 1, seconds: 12 }]);
+    floor.pass(5.5);
+    floor.runner.skip();
+    expect(floor.sets()).toHaveLength(1);
+  });
+
+  it('counts a confirmed round with its number, once', () => {
+    const floor = new Floor();
+    floor.runner.toggle();
+    floor.pass(41);
+    floor.runner.confirm(25, null);
+    floor.runner.confirm(30, null);
+    expect(floor.facts.filter((f) => f.kind === 'confirmed')).toMatchObject([
+      { of: floor.sets()[0]!.id, seconds: 25 },
+    ]);
+  });
+
+  it('stops at once when a body speaks: the clock stands, and nothing that is left loads the region', () => {
+    const floor = new Floor();
+    floor.runner.toggle();
+    floor.pass(20);
+    floor.runner.signal(pack.stops[1]!, 'hamstring', 7);
+    expect(floor.runner.running).toBe(false);
+    expect(floor.runner.version.id).toBe('lean/only');
+    expect(floor.facts.map((f) => f.kind)).toEqual(['set', 'signal']);
+    expect(floor.tones).toEqual([]);
+  });
+
+  it('offers the easier version after a dull pain, and takes the offer back when the region ends', () => {
+    const floor = new Floor();
+    floor.runner.toggle();
+    floor.runner.signal(pack.stops[0]!, 'hamstring', 4);
+    expect(floor.runner.offered?.id).toBe('fold/easy');
+    floor.runner.signal(pack.stops[1]!, 'hamstring', 7);
+    expect(floor.runner.offered).toBeUndefined();
+    floor.runner.takeOffer();
+    expect(floor.runner.version.id).toBe('lean/only');
+  });
+
+  it('meets a dull pain of six as sharp', () => {
+    const floor = new Floor();
+    floor.runner.signal(pack.stops[0]!, 'hamstring', 6);
+    expect(floor.runner.offered).toBeUndefined();
+    expect(floor.runner.run.ended).toEqual(['hamstring']);
+  });
+
+  it('asks after a sleep what was done, and adds no more than the segment has', () => {
+    const floor = new Floor();
+    floor.runner.toggle();
+    floor.pass(15);
+    floor.now += 300_000;
+    floor.runner.tick();
+    expect(floor.runner.slept).toMatchObject({ to: floor.now });
+    expect(floor.runner.running).toBe(false);
+    expect(floor.runner.secondsLeft).toBe(25);
+    floor.runner.tellGap(999);
+    expect(floor.runner.secondsLeft).toBe(0);
+    expect(floor.sets()).toHaveLength(0);
+  });
+
+  it('goes on after a crash where it was last seen', () => {
+    const before = new Floor();
+    before.runner.toggle();
+    before.pass(18);
+    const after = new Floor(before.entries, before.now, [], before.now + 60_000);
+    expect(after.runner.running).toBe(false);
+    expect(after.runner.secondsLeft).toBe(22);
+    // Never seen: back to the last thing that was said.
+    expect(new Floor(before.entries, 0, [], before.now + 60_000).runner.secondsLeft).toBe(30);
+  });
+
+  it('ends what the server bars meanwhile, and says so once', () => {
+    const floor = new Floor();
+    floor.runner.toggle();
+    floor.runner.bar(['wrist']);
+    floor.runner.bar(['wrist']);
+    expect(floor.runner.run.lines.map((l) => l.state)).toEqual(['todo', 'ended', 'todo']);
+    expect(floor.entries.filter((e) => e.event.is === 'barred')).toHaveLength(1);
+  });
+
+  it('lays the tones of what lies ahead, and takes them up again when the clock stands', () => {
+    const floor = new Floor();
+    floor.runner.toggle();
+    expect(floor.tones.map((t) => [t.inMs, t.moment])).toEqual(
+      expect.arrayContaining([
+        [0, 'rest'],
+        [7000, 'tick'],
+        [10_000, 'work'],
+        [40_000, 'rest'],
+        [75_000, 'rest'],
+      ]),
+    );
+    floor.runner.toggle();
+    expect(floor.tones).toEqual([]);
+  });
+
+  it('ends the session on head contact, and says that it is over', () => {
+    const floor = new Floor();
+    floor.runner.signal(pack.stops[3]!, null, null);
+    expect(floor.runner.run.over).toBe(true);
+    expect(floor.facts.map((f) => f.kind)).toEqual(['signal', 'finished']);
+  });
+});
