@@ -182,6 +182,26 @@ test('a reload without the server shows the runner where it stood', async ({ bro
   await context.close();
 });
 
+test('a second tab asks before it runs the session, and goes on where the first one stood', async ({ page, context }) => {
+  const { session } = await floor(page, context, 'Anselm Pike');
+  await run(page);
+  await page.clock.runFor(15_000);
+  await page.keyboard.press('s');
+  await logged(page);
+  const now = page.getByRole('region', { name: 'Now' });
+  const stood = await now.getByRole('heading').innerText();
+
+  const second = await context.newPage();
+  await second.goto(`/sessions/${session}/run`);
+  await expect(second.getByRole('heading', { name: 'This session runs in another tab' })).toBeVisible();
+  await second.getByRole('button', { name: 'Run it here' }).click();
+  await expect(second.getByRole('region', { name: 'Now' }).getByRole('heading')).toHaveText(stood);
+  await expect(page.getByRole('heading', { name: 'This session runs in another tab' })).toBeVisible();
+  await second.keyboard.press('s');
+  await logged(second);
+  await expect.poll(async () => (await events(context.request, session)).filter((s) => s === 'skipped').length).toBe(2);
+});
+
 test('a device that slept asks what was done meanwhile', async ({ page, context }) => {
   const { session } = await floor(page, context, 'Anselm Pike');
   await run(page);

@@ -35,9 +35,10 @@ export default defineConfig({
   projects: [
     { name: 'new studio', testMatch: 'new-studio.spec.ts', use: { baseURL: 'http://127.0.0.1:5182' } },
     { name: 'demo', testMatch: 'demo.spec.ts', use: { baseURL: 'http://127.0.0.1:5181' } },
-    { name: 'floor', testMatch: 'floor.spec.ts', use: { baseURL: 'http://127.0.0.1:5181' } },
+    // What is trained there would stand in the way of the others: a demo studio of its own.
+    { name: 'floor', testMatch: 'floor.spec.ts', use: { baseURL: 'http://127.0.0.1:5184' } },
     { name: 'bench', testMatch: 'bench.spec.ts', use: { baseURL: 'http://127.0.0.1:5181' } },
     { name: 'screens', testMatch: 'screens.spec.ts', use: { baseURL: 'http://127.0.0.1:5181' } },
   ],
-  webServer: [serve(5181, true), serve(5182, false)],
+  webServer: [serve(5181, true), serve(5182, false), serve(5184, true)],
 });

@@ -79,14 +79,24 @@ public static class SessionChecker
                 )
             )
                 yield return new(2, "stageNotServed", line.Drill.Key);
-            foreach (var key in line.Drill.DayGates ?? line.Variant.DayGates ?? [])
+            foreach (var key in (line.Drill.DayGates ?? []).Concat(line.Variant.DayGates ?? []))
             {
                 var gate = catalogue.DayGates.Single(g => g.Key == key);
                 var before = tested.Where(t => t.Side is null || line.Side.Side is null || t.Side == line.Side.Side).ToList();
-                // A test that no drill of the stage gives is not asked for; one of them at least is there.
+                // Every drill of the test that serves the stage of either side comes before.
+                var serving = gate
+                    .Tests.Where(t =>
+                        catalogue
+                            .Drill(t.Drill)
+                            .Serves.Any(s =>
+                                (s.Ladder == "*" || s.Ladder == facts.Ladder.Skill)
+                                && stages.Any(x => s.FromStage <= (x.TrainsAs ?? x.Number) && (x.TrainsAs ?? x.Number) <= s.ToStage)
+                            )
+                    )
+                    .ToList();
                 if (
-                    gate.Tests.Count > 0
-                    && !gate.Tests.Any(t => before.Any(b => b.Drill == t.Drill && (t.Variant ?? b.Variant) == b.Variant))
+                    gate.Tests.Count > 0 && serving.Count == 0
+                    || !serving.All(t => before.Any(b => b.Drill == t.Drill && (t.Variant ?? b.Variant) == b.Variant))
                 )
                     yield return new(2, "dayGateMissing", line.Drill.Key);
             }
