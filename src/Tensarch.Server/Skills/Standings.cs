@@ -127,21 +127,39 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
 
     private sealed record SessionLine(Guid StudentId, TrainedSession Session);
 
-    /// <summary>Those of late, and the newest ones however old: no look back cuts a break.</summary>
-    private async Task<List<SessionLine>> SessionsOf(List<Guid> ids, DateTimeOffset since, CancellationToken ct) =>
+    /// <summary>Those of late, and the newest ones however old: no look back cuts a break, and a long history is not read for it.</summary>
+    private async Task<List<SessionLine>> SessionsOf(List<Guid> ids, DateTimeOffset since, CancellationToken ct)
+    {
+        var reach = await db
+            .Students.Where(s => ids.Contains(s.Id))
+            .Select(s => new
+            {
+                s.Id,
+                From = db
+                    .Sessions.Where(n => n.StudentId == s.Id && n.StartedAt != null)
+                    .OrderByDescending(n => n.StartedAt)
+                    .Skip(StudentFacts.NewestSessions - 1)
+                    .Select(n => n.StartedAt)
+                    .FirstOrDefault(),
+            })
+            .ToDictionaryAsync(s => s.Id, s => s.From, ct);
+        // Who has fewer sessions than that has all of them read; who trained a lot lately, those of late.
+        var lately = ids.Where(id => reach.GetValueOrDefault(id) >= since).ToList();
+        var earlier = ids.Except(lately).ToList();
+        var from = earlier.Select(id => reach.GetValueOrDefault(id) ?? DateTimeOffset.MinValue).DefaultIfEmpty(since).Min();
+        return
+        [
+            .. lately.Count > 0 ? await SessionsSince(lately, since, ct) : [],
+            .. earlier.Count > 0 ? await SessionsSince(earlier, from, ct) : [],
+        ];
+    }
+
+    private async Task<List<SessionLine>> SessionsSince(List<Guid> ids, DateTimeOffset since, CancellationToken ct) =>
         [
             .. (
                 await db
                     .Sessions.AsNoTracking()
-                    .Where(s => ids.Contains(s.StudentId) && s.StartedAt != null)
-                    .Where(s =>
-                        s.StartedAt >= since
-                        || db.Sessions.Where(n => n.StudentId == s.StudentId && n.StartedAt != null)
-                            .OrderByDescending(n => n.StartedAt)
-                            .Take(StudentFacts.NewestSessions)
-                            .Select(n => n.Id)
-                            .Contains(s.Id)
-                    )
+                    .Where(s => ids.Contains(s.StudentId) && s.StartedAt >= since)
                     .Select(s => new
                     {
                         s.Id,
