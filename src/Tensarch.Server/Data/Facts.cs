@@ -1,5 +1,6 @@
 using System.Security.Cryptography;
 using System.Text.Json;
+using System.Text.Json.Serialization;
 using Microsoft.EntityFrameworkCore;
 
 namespace Tensarch.Server.Data;
@@ -20,6 +21,11 @@ public enum Appended
 public static class Facts
 {
     public static string Hash<T>(T body) => Convert.ToHexString(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(body)))[..32];
+
+    /// <summary>Of what was sent and is not a default, so that a field which a later version adds turns no retry into a clash.</summary>
+    public static string HashSent<T>(T body) => Convert.ToHexString(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(body, Sent)))[..32];
+
+    private static readonly JsonSerializerOptions Sent = new() { DefaultIgnoreCondition = JsonIgnoreCondition.WhenWritingDefault };
 
     /// <summary>Looks the id up; adds the row, not yet saved, when it is new.</summary>
     public static async Task<Appended> AddFact<TRow, TBody>(this DbSet<TRow> rows, TRow row, TBody body, CancellationToken ct)

@@ -71,13 +71,13 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
     /// <summary>What became of an entry that is there already; none when it is new.</summary>
     private async Task<Told?> Stored(FloorEntry entry, CancellationToken ct) =>
         await db.Events.Where(e => e.Id == entry.Event.Id).Select(e => e.BodyHash).FirstOrDefaultAsync(ct) is { } hash
-            ? new(entry.Event.Id, hash == Facts.Hash(entry) ? ToldIs.Same : ToldIs.Clash)
+            ? new(entry.Event.Id, hash == Facts.HashSent(entry) ? ToldIs.Same : ToldIs.Clash)
             : null;
 
     /// <returns>Not when an id of it is taken: then nothing of it is there.</returns>
     private async Task<bool> Write(FloorEntry entry, SessionRow session, TimeSpan skew, HashSet<Guid> underBar, CancellationToken ct)
     {
-        var hash = Facts.Hash(entry);
+        var hash = Facts.HashSent(entry);
         db.Events.Add(Event(entry.Event, session, skew, hash));
         foreach (var fact in entry.Facts)
             Add(fact, session, Right(fact.At, session, skew), underBar.Contains(fact.Id), hash);

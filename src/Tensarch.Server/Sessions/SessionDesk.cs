@@ -90,7 +90,13 @@ public sealed class SessionDesk(TensarchDb db, CatalogueContent catalogue, Studi
     /// <summary>What counts as worked: not what was done under a bar, nor what counts for nothing by now.</summary>
     public static async Task<List<string>> WorkedIn(TensarchDb db, Guid sessionId, CancellationToken ct)
     {
-        var corrected = db.Corrections.Where(c => c.What == Corrected.Set && db.Sets.Any(s => s.Id == c.Of && s.SessionId == sessionId));
+        var corrected =
+            from session in db.Sessions
+            where session.Id == sessionId
+            from correction in db.Corrections
+            where correction.StudentId == session.StudentId && correction.What == Corrected.Set
+            where db.Sets.Any(s => s.Id == correction.Of && s.SessionId == sessionId)
+            select correction;
         var corrections = new Corrections(await corrected.AsNoTracking().ToListAsync(ct));
         var sets = await db
             .Sets.Where(s => s.SessionId == sessionId && !s.UnderBar)

@@ -28,7 +28,7 @@ public static class StudentEndpoints
         students.MapPost("/{studentId}/clearances", Clear);
         students.MapPost("/{studentId}/clearances/{clearanceId}/withdrawal", Withdraw);
         students.MapPost("/{studentId}/reviews", Review);
-        students.MapGet("/{studentId}/facts", CorrectionDesk.Page);
+        students.MapGet("/{studentId}/facts", FactLines.Page);
         students.MapPost("/{studentId}/corrections", Correct);
         api.MapPost("/compute/bars", WouldBar).WithTags("Students").WithMetadata(new ReadsOnly());
     }

@@ -203,4 +203,20 @@ public sealed class CorrectionTests(StudioApp app) : IClassFixture<StudioApp>, I
         await app.Rows(db => db.Database.ExecuteSqlRawAsync("UPDATE Corrections SET At = At - 600000000 WHERE InsteadJson IS NOT NULL"));
         Assert.True((await Facts("set"))[0].GetProperty("gone").GetBoolean());
     }
+
+    [Fact]
+    public async Task Pages_lose_and_double_nothing_of_one_instant()
+    {
+        var at = Now.AddMinutes(5);
+        await Trained(null, [.. Enumerable.Range(0, 90).Select(_ => StudioClient.Set("low-lunge", "padded-knee", "left", at))]);
+        var (seen, before) = (new List<Guid>(), "");
+        do
+        {
+            var page = await coach.Get($"/students/{student}/facts?before={before}");
+            seen.AddRange(page.GetProperty("facts").EnumerateArray().Select(f => f.GetProperty("id").GetGuid()));
+            before = page.GetProperty("before").GetString();
+        } while (before is not null);
+        // Ninety sets, the session they were done in, and the placing of two sides.
+        Assert.Equal((93, 93), (seen.Count, seen.Distinct().Count()));
+    }
 }

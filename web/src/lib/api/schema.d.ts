@@ -3916,10 +3916,9 @@ export interface components {
             mayBeTakenBack: boolean;
             corrections?: null | components["schemas"]["CorrectionLine"][];
         };
-        /** @description Facts about a student, newest first; with the moment of the last one, for the page after it. */
+        /** @description Facts about a student, newest first; with the cursor of the page after it. */
         FactPage: {
             facts: components["schemas"]["FactLine"][];
-            /** Format: date-time */
             before: null | string;
         };
         /** @description What was done, sent by the runner under ids of its own. */

@@ -7,10 +7,12 @@
   import { keys } from '$lib/parts/keys.svelte';
   import { pageText } from '$lib/parts/problems';
   import { propText } from '$lib/planning/words';
+  import ConfirmRow from './ConfirmRow.svelte';
   import GatePanel from './GatePanel.svelte';
   import { Keeper } from './keeper.svelte';
   import { outbox } from './outbox.svelte';
   import { Packed } from './pack';
+  import QualityRow from './QualityRow.svelte';
   import { Runner } from './runner.svelte';
   import type { Entry } from './say';
   import SleptPanel from './SleptPanel.svelte';
@@ -256,19 +258,7 @@
         <button class="btn btn-ghost btn-sm" onclick={() => runner.declineOffer()}>No</button>
       </div>
     {/if}
-    {#if evidence}
-      <div class="bg-base-200 flex flex-wrap items-center gap-3 px-4 py-2">
-        <p>
-          A gate reads {evidence.seconds != null
-            ? `these ${evidence.seconds} seconds`
-            : `these ${evidence.cleanReps} repetitions`}. Was it done, clean to the end?
-        </p>
-        <button class="btn btn-outline btn-sm" onclick={confirm}
-          >Confirm {evidence.seconds ?? evidence.cleanReps}
-          <kbd class="kbd kbd-xs hidden md:inline">C</kbd></button
-        >
-      </div>
-    {/if}
+    <ConfirmRow {evidence} onconfirm={confirm} />
     <footer class="grid gap-3 px-4 py-3">
       <p class="min-h-6 text-center">
         <span class="text-quiet">Next:</span>
@@ -296,30 +286,7 @@
           >Pain <kbd class="kbd kbd-sm text-base-content hidden md:inline">P</kbd></button
         >
       </div>
-      <div
-        class="flex flex-wrap items-center justify-center gap-2 text-sm"
-        role="group"
-        aria-label="Quality of what was just done"
-      >
-        <span class="text-quiet">Quality</span>
-        {#each [1, 2, 3, 4, 5] as q (q)}
-          <button
-            class={['btn btn-sm w-10', runner.quality === q ? 'btn-primary' : 'btn-ghost']}
-            aria-pressed={runner.quality === q}
-            disabled={!runner.last}
-            onclick={() => runner.rate(q)}>{q}</button
-          >
-        {/each}
-        <label class="text-quiet ms-4 hidden items-center gap-2 md:flex">
-          <input
-            type="checkbox"
-            class="checkbox checkbox-sm"
-            checked={keys.letters}
-            onchange={(event) => keys.set(event.currentTarget.checked)}
-          />
-          Single-letter keys
-        </label>
-      </div>
+      <QualityRow {runner} />
     </footer>
   {/if}
 </main>

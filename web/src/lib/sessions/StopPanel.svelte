@@ -13,7 +13,10 @@
   let region = $state<Schemas['LoadTag']>();
   let pain = $state<number>();
   let panel = $state<HTMLElement>();
-  const complete = $derived(stop && (!stop.asksRegion || region) && (!stop.asksPain || pain !== undefined));
+  /** A dull pain needs its number, for the number decides how it is met; anything sharp is told with or without one. */
+  const complete = $derived(
+    stop && (!stop.asksRegion || region) && (stop.worseFrom == null || pain !== undefined),
+  );
 
   $effect(() => panel?.focus());
 
@@ -63,7 +66,7 @@
   {/if}
   {#if stop?.asksPain}
     <div role="group" aria-label="Pain, of 10">
-      <p class="mb-2 font-semibold">Pain, of 10</p>
+      <p class="mb-2 font-semibold">Pain, of 10{stop.worseFrom == null ? ', if it has a number' : ''}</p>
       <div class="flex flex-wrap gap-2">
         {#each Array.from({ length: 11 }, (_, i) => i) as p (p)}
           <button

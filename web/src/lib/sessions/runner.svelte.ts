@@ -1,7 +1,7 @@
 import { allowed, type Gate, type Packed, type Segment, type Stop, type Version } from './pack';
 import { begin, lineOf, reduce, segmentOf, versionOf } from './reduce';
 import type { LoadTag, Run, Said } from './run';
-import { elapsedAt, say, type Entry, type Fact } from './say';
+import { elapsedAt, say, type Entry, type SetFact } from './say';
 import type { Planned } from './tones';
 
 /** What the runner has of the world around it. */
@@ -18,8 +18,6 @@ export type Around = {
 const longestGap = 10_000;
 /** Tones are laid so far ahead. */
 const ahead = 180_000;
-
-type SetFact = Extract<Fact, { kind: 'set' }>;
 
 /**
  * Runs a pack on the floor: what is said and what the clock does become events; all that is shown is what they come to. No DOM and no timers:

@@ -35,6 +35,8 @@ export type Fact = { id: string; at: number } & (
 
 type Bare = Fact extends infer F ? (F extends Fact ? Omit<F, 'id'> : never) : never;
 
+export type SetFact = Extract<Fact, { kind: 'set' }>;
+
 export type Entry = { event: RunEvent; facts: Fact[] };
 
 /** The only maker of events: what is said, with the facts that it makes, and where the session stands afterwards. */
