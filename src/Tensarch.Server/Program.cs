@@ -57,6 +57,7 @@ builder.Services.AddScoped<ReadingImport>();
 builder.Services.AddScoped<SkillDesk>();
 builder.Services.AddScoped<EvidenceDesk>();
 builder.Services.AddScoped<PlanDesk>();
+builder.Services.AddScoped<SessionChanges>();
 builder.Services.AddScoped<SessionDesk>();
 builder.Services.AddScoped<FloorDesk>();
 builder.Services.AddScoped<CorrectionDesk>();

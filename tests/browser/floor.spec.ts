@@ -1,36 +1,7 @@
-import type { APIRequestContext, BrowserContext, Page } from '@playwright/test';
+import type { Page } from '@playwright/test';
 import { expect, test } from './clean-page';
+import { events, facts, floor, logged, now as here, run, session as made } from './floor-page';
 import { signIn } from './studio.mjs';
-
-type Line = { id: string; name: string };
-type Fact = { id: string; what: string; signal: string | null; drill: string | null };
-
-/** A session of today for a student, made through the interface, and its page. */
-async function floor(page: Page, context: BrowserContext, name: string): Promise<{ session: string; student: string }> {
-  await signIn(context);
-  const { students } = (await (await context.request.get('/api/v1/students')).json()) as { students: Line[] };
-  const student = students.find((s) => s.name === name)!.id;
-  const session = crypto.randomUUID();
-  const made = await context.request.post(`/api/v1/students/${student}/sessions`, { data: { id: session, date: null, minutes: 30 } });
-  expect(made.status()).toBe(201);
-  await page.clock.install();
-  await page.goto(`/sessions/${session}/run`);
-  return { session, student };
-}
-
-const run = (page: Page) => page.getByRole('button', { name: 'Run', exact: true }).click();
-const logged = (page: Page) => expect(page.getByText('all logged')).toBeVisible();
-
-/** Everything that the server has of a session, each once. */
-async function events(request: APIRequestContext, session: string): Promise<string[]> {
-  const all = (await (await request.get(`/api/v1/sessions/${session}/events`)).json()) as { id: string; said: string }[];
-  expect(new Set(all.map((e) => e.id)).size).toBe(all.length);
-  return all.map((e) => (JSON.parse(e.said) as { is: string }).is);
-}
-
-async function facts(request: APIRequestContext, student: string): Promise<Fact[]> {
-  return ((await (await request.get(`/api/v1/students/${student}/facts`)).json()) as { facts: Fact[] }).facts;
-}
 
 async function hurt(page: Page, signal: RegExp, region?: string, pain?: string) {
   await page.keyboard.press('p');
@@ -48,7 +19,7 @@ test('a reload, and a tab closed in mid-drill, go on where it stood, and nothing
   await page.keyboard.press('ArrowRight');
   await page.clock.runFor(20_000);
   await logged(page);
-  const now = page.getByRole('region', { name: 'Now' });
+  const now = here(page);
   const stood = await now.getByRole('heading').innerText();
   const left = Number(await page.getByTestId('count').innerText());
   const said = (await events(context.request, session)).length;
@@ -60,7 +31,7 @@ test('a reload, and a tab closed in mid-drill, go on where it stood, and nothing
   const other = await context.newPage();
   await page.close();
   await other.goto(`/sessions/${session}/run`);
-  await expect(other.getByRole('region', { name: 'Now' }).getByRole('heading')).toHaveText(stood);
+  await expect(here(other).getByRole('heading')).toHaveText(stood);
   // The reload stood the clock still: that is all that was said since.
   await expect.poll(async () => (await events(context.request, session)).slice(said)).toEqual(['paused']);
   const newest = await facts(context.request, student);
@@ -75,13 +46,13 @@ test('another device goes on where the first one stood', async ({ page, context,
   await page.keyboard.press('ArrowRight');
   await page.keyboard.press(' ');
   await logged(page);
-  const stood = await page.getByRole('region', { name: 'Now' }).getByRole('heading').innerText();
+  const stood = await here(page).getByRole('heading').innerText();
 
   const device = await browser.newContext({ baseURL });
   await signIn(device);
   const there = await device.newPage();
   await there.goto(`/sessions/${session}/run`);
-  await expect(there.getByRole('region', { name: 'Now' }).getByRole('heading')).toHaveText(stood);
+  await expect(here(there).getByRole('heading')).toHaveText(stood);
   await device.close();
 });
 
@@ -92,7 +63,7 @@ test('every stop is obeyed at once, without the server too, and goes out when it
   await page.clock.runFor(30_000);
   await page.route('**/api/v1/facts', (route) => route.abort());
   // Ten minutes without the server: a dull pain, a back-off and a sharp pain among them.
-  const now = page.getByRole('region', { name: 'Now' });
+  const now = here(page);
   await page.keyboard.press('b');
   for (let minute = 0; minute < 10; minute++) {
     if (await page.getByRole('region', { name: /Today’s test/ }).isVisible()) break;
@@ -129,7 +100,7 @@ test('a device without room says so in red, obeys every stop, and what it said g
   await run(page);
   await page.clock.runFor(20_000);
   await expect(page.getByText(/This device keeps nothing: \d+ not saved/)).toBeVisible();
-  const now = page.getByRole('region', { name: 'Now' });
+  const now = here(page);
   const stood = await now.getByRole('heading').innerText();
   await page.keyboard.press('s');
   await expect(now.getByRole('heading')).not.toHaveText(stood);
@@ -157,11 +128,7 @@ test('a sign-in that ended sends nothing, and the next one sends all of it once'
 
 test('a reload without the server shows the runner where it stood', async ({ browser, baseURL }) => {
   const context = await browser.newContext({ baseURL, serviceWorkers: 'allow' });
-  await signIn(context);
-  const { students } = (await (await context.request.get('/api/v1/students')).json()) as { students: Line[] };
-  const session = crypto.randomUUID();
-  const student = students.find((s) => s.name === 'Yuki Farrow')!.id;
-  expect((await context.request.post(`/api/v1/students/${student}/sessions`, { data: { id: session, date: null, minutes: 30 } })).status()).toBe(201);
+  const { session } = await made(context, 'Yuki Farrow');
   const page = await context.newPage();
   await page.goto('/students');
   await page.evaluate(() => navigator.serviceWorker.ready.then(() => undefined));
@@ -170,11 +137,11 @@ test('a reload without the server shows the runner where it stood', async ({ bro
   await expect(page.getByRole('button', { name: 'Run', exact: true })).toBeVisible();
   await page.keyboard.press('s');
   await logged(page);
-  const stood = await page.getByRole('region', { name: 'Now' }).getByRole('heading').innerText();
+  const stood = await here(page).getByRole('heading').innerText();
 
   await context.setOffline(true);
   await page.reload();
-  await expect(page.getByRole('region', { name: 'Now' }).getByRole('heading')).toHaveText(stood);
+  await expect(here(page).getByRole('heading')).toHaveText(stood);
   await page.keyboard.press('s');
   await expect(page.getByText(/kept here/)).toBeVisible();
   await context.setOffline(false);
@@ -189,14 +156,14 @@ test('a second tab asks before it runs the session, and goes on where the first 
   await page.clock.runFor(15_000);
   await page.keyboard.press('s');
   await logged(page);
-  const now = page.getByRole('region', { name: 'Now' });
+  const now = here(page);
   const stood = await now.getByRole('heading').innerText();
 
   const second = await context.newPage();
   await second.goto(`/sessions/${session}/run`);
   await expect(second.getByRole('heading', { name: 'This session runs in another tab' })).toBeVisible();
   await second.getByRole('button', { name: 'Run it here' }).click();
-  await expect(second.getByRole('region', { name: 'Now' }).getByRole('heading')).toHaveText(stood);
+  await expect(here(second).getByRole('heading')).toHaveText(stood);
   await expect(page.getByRole('heading', { name: 'This session runs in another tab' })).toBeVisible();
   await second.keyboard.press('s');
   await logged(second);
@@ -210,7 +177,7 @@ test('a device that slept asks what was done meanwhile', async ({ page, context 
   await page.clock.fastForward(300_000);
   await expect(page.getByRole('heading', { name: 'Away for 5:00' })).toBeVisible();
   await page.getByRole('button', { name: /^Nothing: go on/ }).click();
-  await expect(page.getByRole('region', { name: 'Now' })).toBeVisible();
+  await expect(here(page)).toBeVisible();
   await expect(page.getByRole('button', { name: 'Run', exact: true })).toBeVisible();
   await expect.poll(async () => await events(context.request, session)).toContain('gap');
 });

@@ -107,10 +107,28 @@ public sealed record SupportLadderDose(IReadOnlyList<Rung> Rungs, int Rounds, in
         {
             Rungs = [.. Rungs.Select(r => r with { Seconds = Cut(r.Seconds, share) })],
         };
+
+    /// <summary>With what is there: without a block for each hand, every rung that stands on one stands on chairs, as one.</summary>
+    public SupportLadderDose Owned(int blocks)
+    {
+        if (blocks >= 2)
+            return this;
+        var onBlocks = Rungs.Where(r => r.OnBlocks).ToList();
+        return onBlocks.Count == 0
+            ? this
+            : this with
+            {
+                Rungs = [new("Two chairs", "chair", onBlocks.Sum(r => r.Seconds)), .. Rungs.Where(r => !r.OnBlocks)],
+            };
+    }
 }
 
-/// <param name="Face">The block face under the hands: high, middle, low, floor, or none.</param>
-public sealed record Rung(string Name, string Face, int Seconds);
+/// <param name="Face">The block face under the hands: high, middle, low; or chair, floor, or none.</param>
+public sealed record Rung(string Name, string Face, int Seconds)
+{
+    [JsonIgnore]
+    public bool OnBlocks => Face is "high" or "middle" or "low";
+}
 
 /// <summary>Tries at a position, each logged with its time.</summary>
 public sealed record AttemptsDose(int Attempts, int MaxSeconds, int RestSeconds) : Dose

@@ -1,3 +1,4 @@
+using Tensarch.Core.Measuring;
 using Tensarch.Core.Students;
 
 namespace Tensarch.Core.Planning;
@@ -108,31 +109,32 @@ public sealed record Drill(
     public double HandShareOf(Variant variant) => variant.HandShare ?? HandShare;
 
     /// <summary>Whether the bars of today allow it, in a variant or in any when none is named.</summary>
-    public bool MayBeDone(string? variant, DayBars bars) =>
-        Variants.Where(v => variant is null || v.Key == variant).Any(v => bars.Allow(LoadsOf(v, DoseOf(v))));
+    public bool MayBeDone(string? variant, DayBars bars, double breathSeconds) =>
+        Variants.Where(v => variant is null || v.Key == variant).Any(v => bars.Allow(LoadsOf(v, DoseOf(v), breathSeconds)));
 
     /// <summary>
     /// The load per tag of one variant at one dose. Breath strain of a ramp is heavy above a top of 60 %, else light;
     /// a passive end-range hold is heavy from 45 s.
     /// </summary>
-    public IReadOnlyDictionary<LoadTag, Load> LoadsOf(Variant variant, Dose dose)
+    /// <param name="breathSeconds">One calm breath of whoever does it; a region's load does not depend on it.</param>
+    public IReadOnlyDictionary<LoadTag, Load> LoadsOf(Variant variant, Dose dose, double breathSeconds = Breaths.DefaultSeconds)
     {
         var loads = new Dictionary<LoadTag, Load>(variant.Loads ?? Loads);
         if (RampStrain && dose is RampedDose { ToPercent: > 60 })
             loads[LoadTag.BreathStrain] = Load.Heavy;
         if (loads.ContainsKey(LoadTag.PassiveEndRange))
-            loads[LoadTag.PassiveEndRange] = LongestHoldSeconds(dose) >= 45 ? Load.Heavy : Load.Light;
+            loads[LoadTag.PassiveEndRange] = LongestHoldSeconds(dose, breathSeconds) >= 45 ? Load.Heavy : Load.Light;
         return loads;
     }
 
-    private static double LongestHoldSeconds(Dose dose) =>
+    private static double LongestHoldSeconds(Dose dose, double breathSeconds) =>
         dose switch
         {
             RampedDose d => Math.Max(d.SettleSeconds, d.ResettleSeconds),
             SupportLadderDose d => d.Rungs.Sum(r => r.Seconds),
-            HoldDose d => d.Seconds ?? (d.Breaths ?? 0) * 6,
+            HoldDose d => d.Seconds ?? (d.Breaths ?? 0) * breathSeconds,
             AttemptsDose d => d.MaxSeconds,
-            FlowDose d => d.Positions.Max(p => p.Seconds ?? (p.Breaths ?? 0) * 6),
+            FlowDose d => d.Positions.Max(p => p.Seconds ?? (p.Breaths ?? 0) * breathSeconds),
             _ => 0,
         };
 }

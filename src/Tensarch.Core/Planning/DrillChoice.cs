@@ -31,7 +31,7 @@ internal static class DrillChoice
                 continue;
             foreach (var dose in Doses(drill, variant, i == start ? wanted : null, request))
             {
-                var loads = drill.LoadsOf(variant, dose);
+                var loads = drill.LoadsOf(variant, dose, request.BreathSeconds);
                 if (request.Bars.Allow(loads) && Spacing(drill, loads, request) is { } note)
                     spaced ??= note;
                 else if (request.Bars.Allow(loads))
@@ -68,6 +68,8 @@ internal static class DrillChoice
             RepsCriterion reps when drill.DoseOf(variant) is RepsDose counted => counted with { Reps = Math.Max(counted.Reps, reps.Reps) },
             _ => drill.DoseOf(variant),
         };
+        if (dose is SupportLadderDose rungs)
+            dose = rungs.Owned(request.BlocksOwned);
         if (dose is RampedDose ramped)
             dose = (request.FirstWeek ? request.Approach.FirstWeekRamp : ramped).CappedAt(request.Bars.RampTopPercent);
         // A first-week ramp is light as it is.

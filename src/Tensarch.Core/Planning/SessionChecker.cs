@@ -19,7 +19,7 @@ public static class SessionChecker
             from planned in plan.Drills
             from side in planned.Sides
             let drill = catalogue.Drill(planned.Drill)
-            select new Line(planned, side, drill, drill.Variants.Single(v => v.Key == side.Variant))
+            select new Line(planned, side, drill, drill.Variants.Single(v => v.Key == side.Variant), plan.BreathSeconds)
         ).ToList();
         return
         [
@@ -33,9 +33,9 @@ public static class SessionChecker
         ];
     }
 
-    private sealed record Line(PlannedDrill Planned, PlannedSide Side, Drill Drill, Variant Variant)
+    private sealed record Line(PlannedDrill Planned, PlannedSide Side, Drill Drill, Variant Variant, double Breath)
     {
-        public IReadOnlyDictionary<LoadTag, Load> Loads => Drill.LoadsOf(Variant, Side.Dose);
+        public IReadOnlyDictionary<LoadTag, Load> Loads => Drill.LoadsOf(Variant, Side.Dose, Breath);
 
         public bool WarmsUp => Drill.Kind is DrillKind.Raise or DrillKind.Prepare or DrillKind.Mobilise;
     }

@@ -44,7 +44,7 @@ internal sealed partial class SessionDraft
         PlannedSide? Named(PlannedSide side, string key)
         {
             var variant = test.VariantAt(key);
-            return request.Bars.Allow(test.LoadsOf(variant, test.DoseOf(variant)))
+            return request.Bars.Allow(test.LoadsOf(variant, test.DoseOf(variant), request.BreathSeconds))
                 ? side with
                 {
                     Variant = key,
@@ -60,7 +60,7 @@ internal sealed partial class SessionDraft
             for (var i = at; i >= 0; i--)
                 if (test.GatesOf(test.Variants[i]).Count == 0)
                     return i == at ? side
-                        : request.Bars.Allow(test.LoadsOf(test.Variants[i], test.DoseOf(test.Variants[i])))
+                        : request.Bars.Allow(test.LoadsOf(test.Variants[i], test.DoseOf(test.Variants[i]), request.BreathSeconds))
                             ? side with
                             {
                                 Variant = test.Variants[i].Key,

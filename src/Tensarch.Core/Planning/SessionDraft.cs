@@ -35,7 +35,8 @@ internal sealed partial class SessionDraft(CatalogueContent catalogue, SessionRe
             firstSide,
             request.BreathSeconds,
             [.. drills.OrderBy(PhaseOf).ThenBy(WristsFirst).ThenBy(d => catalogue.Drill(d.Drill).Kind)],
-            Told()
+            Told(),
+            SessionPlan.CurrentFormat
         );
         var seconds = Timeline.SecondsOf(plan, catalogue);
         return seconds >= SessionBuilder.LeastFilledShare * Budget
@@ -98,6 +99,9 @@ internal sealed partial class SessionDraft(CatalogueContent catalogue, SessionRe
     /// <summary>The gate's own tests first, then the heavy work of the stage, then the rest; what is left varies by session.</summary>
     private int Priority(Drill drill)
     {
+        // To whom short passive holds alone are left, active work comes before everything.
+        if (drill.Kind == DrillKind.Strength && request.Bars[LoadTag.PassiveEndRange] != BarLevel.Free)
+            return Place(drill) - catalogue.DrillList.Count;
         if (SideExtensions.Both.Any(s => DrillChoice.Wanted(drill, request.Of(s)) is not null))
             return 0;
         var heavy = request.Ladder.Regions.Any(r => drill.Loads.GetValueOrDefault(r) == Load.Heavy);
@@ -228,7 +232,7 @@ internal sealed partial class SessionDraft(CatalogueContent catalogue, SessionRe
     private IEnumerable<KeyValuePair<LoadTag, Load>> LoadsOf(PlannedDrill planned)
     {
         var drill = catalogue.Drill(planned.Drill);
-        return planned.Sides.SelectMany(s => drill.LoadsOf(VariantOf(drill, s), s.Dose));
+        return planned.Sides.SelectMany(s => drill.LoadsOf(VariantOf(drill, s), s.Dose, request.BreathSeconds));
     }
 
     private static Variant VariantOf(Drill drill, PlannedSide side) => drill.Variants.First(v => v.Key == side.Variant);

@@ -6,6 +6,7 @@ namespace Tensarch.Core.Planning;
 /// <param name="Minutes">What the day allows.</param>
 /// <param name="FirstSide">The side that goes first in every drill with sides.</param>
 /// <param name="Notes">Every rule that shaped the session, as codes.</param>
+/// <param name="Format">Which product made it: one of before that has not begun is made again, one that was run stays readable.</param>
 public sealed record SessionPlan(
     string Ladder,
     int LadderVersion,
@@ -16,8 +17,12 @@ public sealed record SessionPlan(
     Side FirstSide,
     double BreathSeconds,
     IReadOnlyList<PlannedDrill> Drills,
-    IReadOnlyList<PlanNote> Notes
-);
+    IReadOnlyList<PlanNote> Notes,
+    int Format = 1
+)
+{
+    public const int CurrentFormat = 2;
+}
 
 /// <param name="Id">Unique within the session.</param>
 /// <param name="Reason">Why the drill is there, as a code: see <see cref="DrillReason"/>.</param>

@@ -12,7 +12,7 @@ public sealed class PackMaker(CatalogueContent content)
     /// <param name="plan">As it was stored.</param>
     /// <param name="now">What today's session depends on, without the session itself.</param>
     /// <returns>
-    /// The pack; or <c>planOutdated</c>, with what it breaks in the fields: <c>otherDay</c>, <c>otherLadder</c>, <c>stageChanged</c>, <c>otherApproach</c>, or the code
+    /// The pack; or <c>planOutdated</c>, with what it breaks in the fields: <c>otherFormat</c>, <c>otherDay</c>, <c>otherLadder</c>, <c>stageChanged</c>, <c>otherApproach</c>, or the code
     /// of the rule.
     /// </returns>
     public Result<SessionPack> Make(SessionPlan plan, SessionRequest now)
@@ -44,6 +44,8 @@ public sealed class PackMaker(CatalogueContent content)
     /// <summary>Why a plan is not run today.</summary>
     public IEnumerable<string> Outdated(SessionPlan plan, SessionRequest now)
     {
+        if (plan.Format != SessionPlan.CurrentFormat)
+            yield return "otherFormat";
         if (plan.Date != now.Date)
             yield return "otherDay";
         if (plan.Ladder != now.Ladder.Key || plan.LadderVersion != now.Ladder.Version)

@@ -55,7 +55,7 @@ internal sealed class PackSlots(SessionRequest request, CatalogueContent content
         var drill = content.Drill(part.Planned.Drill);
         if (
             longer.Dose.Repeats == part.PlannedSide.Dose.Repeats
-            || !request.Bars.Allow(drill.LoadsOf(drill.VariantAt(longer.Variant), longer.Dose))
+            || !request.Bars.Allow(drill.LoadsOf(drill.VariantAt(longer.Variant), longer.Dose, request.BreathSeconds))
         )
             return null;
         var first = slot.Versions[0];
@@ -95,7 +95,7 @@ internal sealed class PackSlots(SessionRequest request, CatalogueContent content
             side.Side,
             request.Ladder.Skill,
             side.Stage,
-            PackLoads.Of(drill.LoadsOf(variant, side.Dose)),
+            PackLoads.Of(drill.LoadsOf(variant, side.Dose, request.BreathSeconds)),
             easier,
             offer,
             evidence,
@@ -123,7 +123,7 @@ internal sealed class PackSlots(SessionRequest request, CatalogueContent content
             var variant = drill.Variants[i];
             var dose =
                 variant.Dose is { } own && own.GetType() == planned.Dose.GetType() ? own.WithRepeats(planned.Dose.Repeats) : planned.Dose;
-            if (request.Bars.Allow(drill.LoadsOf(variant, dose)))
+            if (request.Bars.Allow(drill.LoadsOf(variant, dose, request.BreathSeconds)))
                 yield return planned with
                 {
                     Variant = variant.Key,

@@ -25,7 +25,7 @@ public static class EqualTests
                 && h.AtMost <= a.AtMost
                 && h.MinTrials >= a.MinTrials,
             (FormCriterion h, FormCriterion a) => a.Items.All(i => h.Items.Any(x => x.Key == i.Key)),
-            (ExitCriterion h, ExitCriterion a) => (h.Drill, h.Limb) == (a.Drill, a.Limb) && h.Times >= a.Times,
+            (ExitCriterion h, ExitCriterion a) => (h.Drill, h.Variant, h.Limb) == (a.Drill, a.Variant, a.Limb) && h.Times >= a.Times,
             _ => false,
         };
 

@@ -24,8 +24,12 @@ public sealed record LoggedSet(
 /// <summary>A form checklist, ticked at one sitting; or an adaptation that was recorded.</summary>
 public sealed record FormCheck(Guid Id, DateTimeOffset At, string Ladder, int Stage, Side? Side, IReadOnlyList<string> Ticked);
 
-/// <summary>A way out, shown to a coach: how many of how many times it was safe.</summary>
-public sealed record ExitCheck(Guid Id, DateTimeOffset At, string Ladder, int Stage, Side? Side, int Safe, int Of);
+/// <summary>A way out, shown to a coach: how many of how many times it was safe. It belongs to the way out, not to a stage.</summary>
+/// <param name="Drill">The way out, with its variant where one is named.</param>
+public sealed record ExitCheck(Guid Id, DateTimeOffset At, string Drill, string? Variant, Side? Side, int Safe, int Of)
+{
+    public bool Shows(ExitCriterion test) => (Drill, Variant) == (test.Drill, test.Variant);
+}
 
 /// <summary>A logged session: when it started, and on which day.</summary>
 public sealed record SessionDay(Guid Session, DateTimeOffset At, DateOnly Day);
@@ -47,7 +51,7 @@ public sealed record BodyData(
 /// <summary>The facts on which a student's gates on one skill are judged.</summary>
 /// <param name="Standard">The standard of the skill; readings under another are not looked at.</param>
 /// <param name="Forms">Of this skill.</param>
-/// <param name="Exits">Of this skill.</param>
+/// <param name="Exits">Of any skill: a way out is known by its drill.</param>
 /// <param name="Decisions">Of this skill, oldest first.</param>
 /// <param name="Now">The moment of judging.</param>
 public sealed record Evidence(

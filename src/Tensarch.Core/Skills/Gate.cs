@@ -71,19 +71,19 @@ public sealed class Gate(CatalogueContent catalogue)
         if (test.ReadFrom == Limb.BetterSide)
             verdicts = [verdicts.OrderBy(v => v.Outcome.Rank()).ThenByDescending(v => v.Margin ?? double.MinValue).First()];
         // What a caution keeps off today is nobody's next step: the hold is.
-        return MayBeTried(test, ladder, stage, evidence.Bars)
+        return MayBeTried(test, ladder, stage, evidence.Bars, evidence.Body.BreathSeconds)
             ? verdicts
             : [.. verdicts.Select(v => v.Outcome == Outcome.Met ? v : v with { Next = new("liftBar") })];
     }
 
     /// <summary>Whether the bars of today let anyone try a test: nothing that is held is read, held or shown, on the bench or anywhere.</summary>
-    public bool MayBeTried(ReadinessTest test, Ladder ladder, int stage, DayBars bars)
+    public bool MayBeTried(ReadinessTest test, Ladder ladder, int stage, DayBars bars, double breathSeconds)
     {
         if (test is FormCriterion)
             return ladder.RequiredAt(stage).All(t => bars[t] != BarLevel.OffLimits);
         if (MeasureOf(test) is { } measure)
             return measure.BarredBy(bars) is null;
-        return test.ReadDrill is not { } drill || catalogue.Drill(drill).MayBeDone(test.ReadVariant, bars);
+        return test.ReadDrill is not { } drill || catalogue.Drill(drill).MayBeDone(test.ReadVariant, bars, breathSeconds);
     }
 
     private TestVerdict JudgeLimb(ReadinessTest test, Ladder ladder, int stage, Side? read, Evidence evidence) =>
@@ -97,7 +97,7 @@ public sealed class Gate(CatalogueContent catalogue)
             ExposureCriterion t => TrainingTests.Exposure(t, ladder, stage, read, catalogue.Drills, evidence),
             PainCriterion t => TrainingTests.Pain(t, ladder, evidence),
             FormCriterion t => ShownTests.Form(t, ladder, stage, read, evidence),
-            ExitCriterion t => ShownTests.Exit(t, ladder, stage, read, evidence),
+            ExitCriterion t => ShownTests.Exit(t, read, evidence),
             ClearCriterion t => ShownTests.Clear(t, ladder, stage, evidence.Bars),
             _ => throw new ArgumentOutOfRangeException(nameof(test), test, "No such kind of readiness test."),
         };

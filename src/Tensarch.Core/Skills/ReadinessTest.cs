@@ -105,6 +105,7 @@ public abstract record ReadinessTest
             HoldCriterion t => t.Variant,
             RepsCriterion t => t.Variant,
             SymmetryCriterion t => t.Variant,
+            ExitCriterion t => t.Variant,
             _ => null,
         };
 }
@@ -188,13 +189,15 @@ public sealed record FormCriterion(IReadOnlyList<FormItem> Items, int ShelfDays 
 public sealed record FormItem([RegularExpression(Core.Key.Pattern)] string Key, string Name);
 
 /// <summary>A safe way out, shown so many times of as many.</summary>
-/// <param name="Drill">The drill that trains it.</param>
+/// <param name="Drill">The drill that trains it: by it and the variant a way out is known, whatever the stage that asks for it.</param>
+/// <param name="Variant">None: the drill as it is taught first.</param>
 public sealed record ExitCriterion(
     string Name,
     [RegularExpression(Key.Pattern)] string Drill,
     int Times,
     Limb Limb = Limb.Bilateral,
-    int ShelfDays = 42
+    int ShelfDays = 42,
+    [RegularExpression(Key.Pattern)] string? Variant = null
 ) : ReadinessTest;
 
 /// <summary>The left–right difference is at most so much, both sides with enough trials: of a measure, or of a drill's best holds.</summary>

@@ -34,12 +34,9 @@ internal static class ShownTests
     }
 
     /// <summary>The latest so many times must all have been safe; one that was not counts until so many safe ones came after it.</summary>
-    public static TestVerdict Exit(ExitCriterion test, Ladder ladder, int stage, Side? side, Evidence evidence)
+    public static TestVerdict Exit(ExitCriterion test, Side? side, Evidence evidence)
     {
-        var all = evidence
-            .Exits.Where(e => e.Ladder == ladder.Skill && e.Stage == stage && e.Side == side)
-            .OrderByDescending(e => e.At)
-            .ToList();
+        var all = evidence.Exits.Where(e => e.Shows(test) && e.Side == side).OrderByDescending(e => e.At).ToList();
         if (all.Count == 0)
             return new(test, Outcome.NoData, "exitNotShown", new("showExit", side, Count: test.Times), side, Count: 0, Needed: test.Times);
 

@@ -27,7 +27,7 @@ public sealed class StudentState
             [.. sessions.Select(s => new SessionDay(s.Id, s.At, s.Day))],
             [.. facts.Signals.OrderBy(s => s.At)],
             [],
-            [],
+            facts.Exits,
             [],
             Today,
             now.At,
@@ -59,7 +59,7 @@ public sealed class StudentState
     /// <summary>However long ago.</summary>
     public DateOnly? LastSessionOn { get; }
 
-    /// <summary>Of no skill: without a standard, forms, exits and decisions.</summary>
+    /// <summary>Of no skill: without a standard, forms and decisions.</summary>
     public Evidence Evidence { get; }
 
     /// <summary>In the order in which the content lists the skills.</summary>
@@ -86,7 +86,6 @@ public sealed class StudentState
         {
             Standard = ladder.Standards.Count > 0 ? Facts.Person.Standard : null,
             Forms = [.. Facts.Forms.Where(f => f.Ladder == ladder.Skill)],
-            Exits = [.. Facts.Exits.Where(e => e.Ladder == ladder.Skill)],
             // A stage that this ladder does not have says nothing about it.
             Decisions =
             [

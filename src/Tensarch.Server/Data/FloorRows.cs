@@ -16,6 +16,12 @@ public sealed class EventRow : IFact
     /// <summary>Counts up on the device that said it.</summary>
     public int Seq { get; set; }
 
+    /// <summary>The device that said it: two that run one session without hearing of each other are told apart by it.</summary>
+    public Guid? Device { get; set; }
+
+    /// <summary>It, or one before it on its device, had not heard what another device said.</summary>
+    public bool Doubled { get; set; }
+
     public DateTimeOffset At { get; set; }
 
     /// <summary>The event, as JSON: the runner's own, which the server does not read.</summary>
@@ -59,6 +65,7 @@ public enum Corrected
     Exit,
     Decision,
     Session,
+    Reading,
 }
 
 /// <summary>
@@ -67,6 +74,10 @@ public enum Corrected
 /// </summary>
 public sealed class CorrectionRow : IFact, IJudged
 {
+    /// <summary>The reasons of what the floor says of its own sets; every other one was given by a coach afterwards.</summary>
+    public const string Confirmed = "confirmed";
+    public const string Quality = "quality";
+
     public Guid Id { get; set; }
 
     public Guid StudioId { get; set; }

@@ -35,6 +35,9 @@ public sealed class SessionRow : IStudioRow, IJudged
 
     public DateTimeOffset? EndedAt { get; set; }
 
+    /// <summary>It was planned and thrown away before it began; what is told of it all the same brings it back.</summary>
+    public DateTimeOffset? DeletedAt { get; set; }
+
     /// <summary>What was worked, each drill, variant and side once: drawn from the sets, so that a season is judged without reading every round of it.</summary>
     public List<string> Worked { get; set; } = [];
 }
@@ -71,6 +74,9 @@ public sealed class SetRow : IFact, IJudged
 
     /// <summary>It was done under a bar and told late: it counts for no gate.</summary>
     public bool UnderBar { get; set; }
+
+    /// <summary>Told by a device that had not heard what another one said of the same session: it counts for no gate until a coach confirms it.</summary>
+    public bool Doubled { get; set; }
 
     public DateTimeOffset At { get; set; }
 

@@ -79,7 +79,7 @@ public sealed class FormCheckRow : IFact, IJudged
     public string BodyHash { get; set; } = "";
 }
 
-/// <summary>A way out that a coach watched: how many of how many times it was safe.</summary>
+/// <summary>A way out that a coach watched: how many of how many times it was safe. Where it was watched is kept; what counts is which it was.</summary>
 public sealed class ExitCheckRow : IFact, IJudged
 {
     public Guid Id { get; set; }
@@ -93,6 +93,10 @@ public sealed class ExitCheckRow : IFact, IJudged
     public int Stage { get; set; }
 
     public Side? Side { get; set; }
+
+    public required string Drill { get; set; }
+
+    public string? Variant { get; set; }
 
     public int Safe { get; set; }
 

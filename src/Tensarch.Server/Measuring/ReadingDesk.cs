@@ -297,11 +297,19 @@ public sealed class ReadingDesk(
                 By = scope.UserId,
             }
         );
-        var student = await db.Readings.Where(r => r.Id == readingId).Select(r => r.StudentId).SingleAsync(ct);
-        await using var transaction = await db.Database.BeginTransactionAsync(ct);
-        var appended = await db.SaveFact(Appended.Stored, ct);
-        await db.MakeDue([student], ct);
-        await transaction.CommitAsync(ct);
-        return appended;
+        // In the history it stands beside what else was corrected.
+        db.Corrections.Add(
+            new()
+            {
+                Id = Guid.CreateVersion7(),
+                StudentId = await db.Readings.Where(r => r.Id == readingId).Select(r => r.StudentId).SingleAsync(ct),
+                What = Corrected.Reading,
+                Of = readingId,
+                Reason = reason,
+                At = clock.Now,
+                By = scope.UserId,
+            }
+        );
+        return await db.SaveFact(Appended.Stored, ct);
     }
 }

@@ -8,6 +8,9 @@ using Tensarch.Server.Data;
 
 namespace Tensarch.Server.Measuring;
 
+/// <summary>Pain that was said with a reading which counts for nothing by now; the pain does.</summary>
+public sealed record VoidedPain(Guid Signal, string Measure, LoadTag Region, int Pain, DateTimeOffset At);
+
 /// <summary>
 /// Pain that was said with a reading is a fact of its own, in each of the measure's regions: voiding the reading does not take it back, and no
 /// look back cuts it.
@@ -32,6 +35,35 @@ public static class ReadingPains
                     BodyHash = reading.BodyHash,
                 })
             : [];
+
+    /// <summary>Of voided readings, what nobody has looked at since: a correction of such a signal, be it that it stands, takes it off this list.</summary>
+    public static async Task<IReadOnlyList<VoidedPain>> OfVoided(
+        Guid student,
+        TensarchDb db,
+        CatalogueContent content,
+        CancellationToken ct
+    )
+    {
+        var readings = await db
+            .Readings.AsNoTracking()
+            .Where(r => r.StudentId == student && r.Void != null && r.Pain > BodySignal.PainEventAbove)
+            .ToListAsync(ct);
+        var pains = readings
+            .SelectMany(r => content.FindMeasure(r.Measure) is { } measure ? Of(r, measure).Select(s => (r.Measure, Signal: s)) : [])
+            .ToList();
+        if (pains.Count == 0)
+            return [];
+        var ids = pains.Select(p => p.Signal.Id).ToList();
+        var looked = await db.Corrections.Where(c => ids.Contains(c.Of)).Select(c => c.Of).ToListAsync(ct);
+        var told = await db.Signals.Where(s => ids.Contains(s.Id)).Select(s => s.Id).ToListAsync(ct);
+        return
+        [
+            .. pains
+                .Where(p => told.Contains(p.Signal.Id) && !looked.Contains(p.Signal.Id))
+                .Select(p => new VoidedPain(p.Signal.Id, p.Measure, p.Signal.Region!.Value, p.Signal.Pain!.Value, p.Signal.At))
+                .OrderByDescending(p => p.At),
+        ];
+    }
 
     /// <summary>The same at every try, so that a pain is told once.</summary>
     private static Guid IdOf(Guid reading, LoadTag region) =>

@@ -26,6 +26,35 @@ public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioCl
         var stored = await db.Sessions.AsNoTracking().SingleOrDefaultAsync(s => s.Id == request.Id, ct);
         if (stored is not null)
             return (stored, stored.BodyHash == hash ? Appended.SameAgain : Appended.Clash);
+        var plan = Make(standing, request);
+        if (!plan.IsOk)
+            return plan.Problems.ToList();
+        var row = new SessionRow
+        {
+            Id = request.Id,
+            StudentId = standing.Student.Id,
+            Skill = standing.State.Courses.First(c => c.Ladder.Key == plan.Value.Ladder).Skill,
+            PlanJson = "",
+            CreatedAt = clock.Now,
+            By = scope.UserId,
+            BodyHash = hash,
+        };
+        Lay(row, plan.Value);
+        db.Sessions.Add(row);
+        return (row, await db.SaveFact(Appended.Stored, ct));
+    }
+
+    public void Lay(SessionRow row, SessionPlan plan)
+    {
+        row.Date = plan.Date;
+        row.PlanJson = StoredJson.Write(plan);
+        row.TotalSeconds = Timeline.SecondsOf(plan, catalogue);
+        row.FirstSide = plan.FirstSide;
+    }
+
+    /// <summary>A session as it is planned today for its day, checked and not stored.</summary>
+    public Result<SessionPlan> Make(Standing standing, PlanRequest request)
+    {
         if ((request.Skill is { } named ? standing.State.On(named) : standing.State.Courses.FirstOrDefault()) is not { } skill)
             return Problem.Of("notOnLadder", "student");
         if (catalogue.FindApproach(skill.Enrolment.Approach) is null)
@@ -40,24 +69,9 @@ public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioCl
         var plan = new SessionBuilder(catalogue).Build(facts);
         if (!plan.IsOk)
             return plan.Problems.ToList();
-        if (SessionChecker.Check(plan.Value, facts, catalogue) is { Count: > 0 } broken)
-            return Problem.Of("planCheckFailed", broken[0].Code);
-
-        var row = new SessionRow
-        {
-            Id = request.Id,
-            StudentId = standing.Student.Id,
-            Skill = skill.Skill,
-            Date = date,
-            PlanJson = StoredJson.Write(plan.Value),
-            TotalSeconds = Timeline.SecondsOf(plan.Value, catalogue),
-            FirstSide = plan.Value.FirstSide,
-            CreatedAt = clock.Now,
-            By = scope.UserId,
-            BodyHash = hash,
-        };
-        db.Sessions.Add(row);
-        return (row, await db.SaveFact(Appended.Stored, ct));
+        return SessionChecker.Check(plan.Value, facts, catalogue) is { Count: > 0 } broken
+            ? Problem.Of("planCheckFailed", broken[0].Code)
+            : plan;
     }
 
     /// <summary>None when what is stored is no plan, or names a drill that is no longer there: it is made again.</summary>
@@ -100,7 +114,9 @@ public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioCl
                 .Drills.Where(planned =>
                 {
                     var drill = catalogue.Drill(planned.Drill);
-                    return planned.Sides.Any(s => !bars.Allow(drill.LoadsOf(drill.Variants.First(v => v.Key == s.Variant), s.Dose)));
+                    return planned.Sides.Any(s =>
+                        !bars.Allow(drill.LoadsOf(drill.Variants.First(v => v.Key == s.Variant), s.Dose, plan.BreathSeconds))
+                    );
                 })
                 .Select(planned => planned.Drill),
         ];

@@ -15,7 +15,11 @@ public sealed record SessionLine(
     DateTimeOffset? EndedAt
 );
 
+/// <summary>A session of today.</summary>
+public sealed record TodaySession(Guid Id, Guid StudentId, string StudentName, string Skill, DateTimeOffset? StartedAt);
+
 /// <summary>One session as it stands on the sheet.</summary>
+/// <param name="Doubled">Sets of a second device that had not heard of the first, which nobody has looked at yet.</param>
 /// <param name="NowBarred">Drills that today's bars no longer allow: the session is to be made again.</param>
 /// <param name="Outdated">Why it is not run today, as codes of the rules that it breaks by now; empty when it may be, or has begun.</param>
 public sealed record SessionSheet(
@@ -29,6 +33,8 @@ public sealed record SessionSheet(
     SessionPlan Plan,
     IReadOnlyList<SheetPart> Parts,
     IReadOnlyList<DoneSet> Done,
+    int Doubled,
+    bool Deleted,
     IReadOnlyList<string> NowBarred,
     IReadOnlyList<string> Outdated,
     int SensationCeiling

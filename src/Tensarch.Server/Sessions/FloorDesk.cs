@@ -26,6 +26,8 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
         var skew = clock.Now - request.SentAt;
         var ids = request.Entries.Select(e => e.Event.Session).Distinct().ToList();
         var sessions = await Sessions(ids, ct);
+        var others = await OthersReached(ids, request.Device, ct);
+        var doubled = await Doubled(ids, request.Device, ct);
         var told = new List<Told>();
         var taken = new HashSet<Guid>();
         await using var transaction = db.Database.CurrentTransaction is null ? await db.Database.BeginTransactionAsync(ct) : null;
@@ -41,8 +43,10 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
                 told.Add(new(entry.Event.Id, ToldIs.Clash));
             else if (await UnderBars(entry, session, skew, ct) is var under && under.Live)
                 told.Add(new(entry.Event.Id, ToldIs.Refused, "offLimits", "facts"));
-            else if (await Write(entry, session, skew, under.Sets, ct))
+            else if (await Write(entry, session, new(skew, request.Device, Heard(entry)), under.Sets, ct))
             {
+                if (!Heard(entry))
+                    doubled.Add(session.Id);
                 taken.UnionWith(entry.Facts.Select(f => f.Id));
                 told.Add(new(entry.Event.Id, ToldIs.Stored));
             }
@@ -62,8 +66,27 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
         var ended = new Dictionary<Guid, IReadOnlyList<string>>();
         foreach (var session in sessions.Values)
             ended[session.Id] = PackLoads.Ended((await StateOf(session.StudentId, ct)).Today);
-        return new(told, ended);
+        return new(told, ended, [.. doubled]);
+
+        // What follows on what another device said has a higher number than all of it.
+        bool Heard(FloorEntry entry) =>
+            !doubled.Contains(entry.Event.Session) && entry.Event.Seq > others.GetValueOrDefault(entry.Event.Session, -1);
     }
+
+    /// <summary>How an entry is told: by how much its device's clock is off, which device it is, and whether that had heard what others said.</summary>
+    private sealed record Telling(TimeSpan Skew, Guid? Device, bool Heard);
+
+    /// <summary>The sessions in which this device went a way of its own before.</summary>
+    private Task<HashSet<Guid>> Doubled(List<Guid> sessions, Guid? device, CancellationToken ct) =>
+        db.Events.Where(e => sessions.Contains(e.SessionId) && e.Device == device && e.Doubled).Select(e => e.SessionId).ToHashSetAsync(ct);
+
+    /// <summary>By session, the highest number that another device has told, having heard all before it.</summary>
+    private Task<Dictionary<Guid, int>> OthersReached(List<Guid> sessions, Guid? device, CancellationToken ct) =>
+        db
+            .Events.Where(e => sessions.Contains(e.SessionId) && e.Device != device && !e.Doubled)
+            .GroupBy(e => e.SessionId)
+            .Select(g => new { g.Key, Reached = g.Max(e => e.Seq) })
+            .ToDictionaryAsync(g => g.Key, g => g.Reached, ct);
 
     private Task<Dictionary<Guid, SessionRow>> Sessions(List<Guid> ids, CancellationToken ct) =>
         db.Sessions.Where(s => ids.Contains(s.Id)).ToDictionaryAsync(s => s.Id, ct);
@@ -75,12 +98,12 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
             : null;
 
     /// <returns>Not when an id of it is taken: then nothing of it is there.</returns>
-    private async Task<bool> Write(FloorEntry entry, SessionRow session, TimeSpan skew, HashSet<Guid> underBar, CancellationToken ct)
+    private async Task<bool> Write(FloorEntry entry, SessionRow session, Telling how, HashSet<Guid> underBar, CancellationToken ct)
     {
         var hash = Facts.HashSent(entry);
-        db.Events.Add(Event(entry.Event, session, skew, hash));
+        db.Events.Add(Event(entry.Event, session, how, hash));
         foreach (var fact in entry.Facts)
-            Add(fact, session, Right(fact.At, session, skew), underBar.Contains(fact.Id), hash);
+            Add(fact, session, Right(fact.At, session, how.Skew), underBar.Contains(fact.Id), !how.Heard, hash);
         try
         {
             await db.SaveChangesAsync(ct);
@@ -139,9 +162,10 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
         var under = sets.Where(f => !MayBeDone(f, state.Today) && !MayBeDone(f, Before(state, f.At + skew))).ToList();
         var live = under.Any(f => clock.IsLive(f.At + skew)) && entry.Facts.All(f => f.Kind != FloorFactKind.Signal);
         return (live, [.. under.Select(f => f.Id)]);
-    }
 
-    private bool MayBeDone(FloorFact set, DayBars bars) => catalogue.Drill(set.Drill!).MayBeDone(set.Variant, bars);
+        bool MayBeDone(FloorFact set, DayBars bars) =>
+            catalogue.Drill(set.Drill!).MayBeDone(set.Variant, bars, state.Facts.Person.Body.BreathSeconds);
+    }
 
     /// <summary>What was barred before anything was said at or after that instant.</summary>
     private DayBars Before(StudentState state, DateTimeOffset at) =>
@@ -158,20 +182,22 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
             : moved;
     }
 
-    private EventRow Event(FloorEvent said, SessionRow session, TimeSpan skew, string hash) =>
+    private EventRow Event(FloorEvent said, SessionRow session, Telling how, string hash) =>
         new()
         {
             Id = said.Id,
             StudentId = session.StudentId,
             SessionId = session.Id,
             Seq = said.Seq,
-            At = Right(said.At, session, skew),
+            Device = how.Device,
+            Doubled = !how.Heard,
+            At = Right(said.At, session, how.Skew),
             SaidJson = said.Said,
             By = scope.UserId,
             BodyHash = hash,
         };
 
-    private void Add(FloorFact fact, SessionRow session, DateTimeOffset at, bool underBar, string hash)
+    private void Add(FloorFact fact, SessionRow session, DateTimeOffset at, bool underBar, bool doubled, string hash)
     {
         switch (fact.Kind)
         {
@@ -191,6 +217,7 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
                         CleanReps = fact.CleanReps,
                         Confirmed = fact.Confirmed ?? true,
                         UnderBar = underBar,
+                        Doubled = doubled,
                         At = at,
                         Day = clock.DayOf(at),
                         By = scope.UserId,
@@ -235,11 +262,19 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
                 break;
             case FloorFactKind.Confirmed:
                 db.Corrections.Add(
-                    Correct(fact, session, at, hash, "confirmed", new(Confirmed: true, Seconds: fact.Seconds, CleanReps: fact.CleanReps))
+                    // Of a run that another device had not heard of, a coach says what stands.
+                    Correct(
+                        fact,
+                        session,
+                        at,
+                        hash,
+                        CorrectionRow.Confirmed,
+                        new(Confirmed: doubled ? null : true, Seconds: fact.Seconds, CleanReps: fact.CleanReps)
+                    )
                 );
                 break;
             case FloorFactKind.Quality:
-                db.Corrections.Add(Correct(fact, session, at, hash, "quality", new(Quality: fact.Quality)));
+                db.Corrections.Add(Correct(fact, session, at, hash, CorrectionRow.Quality, new(Quality: fact.Quality)));
                 break;
             case FloorFactKind.Finished:
                 session.EndedAt ??= at;
@@ -265,5 +300,6 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
     {
         if (session.StartedAt is null || at < session.StartedAt)
             (session.StartedAt, session.StartedOn) = (at, clock.DayOf(at));
+        session.DeletedAt = null;
     }
 }

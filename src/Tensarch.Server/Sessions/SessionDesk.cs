@@ -47,6 +47,7 @@ public sealed class SessionDesk(TensarchDb db, CatalogueContent catalogue, Studi
         {
             if (session.StartedAt is null || at < session.StartedAt)
                 (session.StartedAt, session.StartedOn) = (at, clock.DayOf(at));
+            session.DeletedAt = null;
         }
 
         var (stored, again) = (0, 0);

@@ -20,21 +20,38 @@ public static class SessionEndpoints
         var own = api.MapGroup("/students/{studentId}/sessions").WithTags("Planning");
         own.MapGet("/", List);
         own.MapPost("/", Plan).Produces<SessionLine>(201).Produces<SessionLine>();
+        api.MapGet("/sessions/today", Today).WithTags("Sessions");
         var sessions = api.MapGroup("/sessions/{sessionId}").WithTags("Sessions");
         sessions.MapGet("/", Sheet);
         sessions.MapGet("/pack", Pack);
         sessions.MapPost("/facts", Log);
         sessions.MapGet("/events", Events);
+        sessions.MapPost("/changes", Change);
         api.MapPost("/facts", Tell).WithTags("Sessions");
     }
 
     private static async Task<Ok<List<SessionLine>>> List(Guid studentId, TensarchDb db, CancellationToken ct) =>
         TypedResults.Ok(
             await db
-                .Sessions.Where(s => s.StudentId == studentId)
+                .Sessions.Where(s => s.StudentId == studentId && s.DeletedAt == null)
                 .OrderByDescending(s => s.CreatedAt)
                 .Take(PageSize)
                 .Select(s => new SessionLine(s.Id, s.Skill, s.Date, s.TotalSeconds, s.StartedAt, s.EndedAt))
+                .ToListAsync(ct)
+        );
+
+    /// <summary>What is to be run today, or is under way: a device keeps the packs of these.</summary>
+    private static async Task<Ok<List<TodaySession>>> Today(TensarchDb db, StudioClock clock, CancellationToken ct) =>
+        TypedResults.Ok(
+            await (
+                from session in db.Sessions
+                where session.Date == clock.Today && session.EndedAt == null && session.DeletedAt == null
+                join student in db.Students on session.StudentId equals student.Id
+                where student.ArchivedAt == null
+                orderby session.CreatedAt descending
+                select new TodaySession(session.Id, student.Id, student.Name, session.Skill, session.StartedAt)
+            )
+                .Take(PageSize)
                 .ToListAsync(ct)
         );
 
@@ -45,12 +62,21 @@ public static class SessionEndpoints
         if (!planned.IsOk)
             return Problems.Unprocessable(planned.Problems);
         var row = planned.Value.Row;
-        return Problems.Respond(
-            planned.Value.Appended,
-            $"/api/v1/sessions/{request.Id}",
-            new SessionLine(row.Id, row.Skill, row.Date, row.TotalSeconds, row.StartedAt, row.EndedAt)
-        );
+        return Problems.Respond(planned.Value.Appended, $"/api/v1/sessions/{request.Id}", Line(row));
     }
+
+    private static async Task<Results<Ok<SessionLine>, ProblemHttpResult>> Change(
+        Guid sessionId,
+        SessionChange change,
+        SessionChanges changes,
+        CancellationToken ct
+    )
+    {
+        var made = await changes.Make(sessionId, change, ct);
+        return made.IsOk ? TypedResults.Ok(Line(made.Value)) : Problems.Unprocessable(made.Problems);
+    }
+
+    private static SessionLine Line(SessionRow row) => new(row.Id, row.Skill, row.Date, row.TotalSeconds, row.StartedAt, row.EndedAt);
 
     private static async Task<Results<Ok<SessionSheet>, ProblemHttpResult>> Sheet(
         Guid sessionId,
@@ -106,6 +132,16 @@ public static class SessionEndpoints
                             g.Max(s => s.Quality)
                         )),
                 ],
+                await db.Sets.CountAsync(
+                    s =>
+                        s.SessionId == sessionId
+                        && s.Doubled
+                        && !db.Corrections.Any(c =>
+                            c.Of == s.Id && c.Reason != CorrectionRow.Confirmed && c.Reason != CorrectionRow.Quality
+                        ),
+                    ct
+                ),
+                row.DeletedAt is not null,
                 row.EndedAt is null ? desk.NowBarred(plan, standing.Bars) : [],
                 row.EndedAt is null ? desk.Outdated(row, plan, standing) : [],
                 standing.Bars.SensationCeiling
@@ -126,6 +162,8 @@ public static class SessionEndpoints
         var row = await db.Sessions.AsNoTracking().SingleAsync(s => s.Id == sessionId, ct);
         if (row.EndedAt is not null)
             return Problems.Of(409, "sessionOver");
+        if (row.DeletedAt is not null)
+            return Problems.Of(409, "sessionDeleted");
         var standing = (await standings.Of(row.StudentId, ct))!;
         if (desk.Read(row) is not { } plan)
             return Problems.Of(409, "planUnreadable");
@@ -161,11 +199,14 @@ public static class SessionEndpoints
             ? Problems.Of(409, "otherAuthor")
             : TypedResults.Ok(await desk.Tell(request, ct));
 
-    /// <summary>What was said in a session, in the order in which it was: another device goes on from there.</summary>
+    /// <summary>
+    /// What was said in a session, in the order in which it was: another device goes on from there. What was said without having heard the rest is
+    /// no part of it.
+    /// </summary>
     private static async Task<Ok<List<FloorEvent>>> Events(Guid sessionId, TensarchDb db, CancellationToken ct) =>
         TypedResults.Ok(
             await db
-                .Events.Where(e => e.SessionId == sessionId)
+                .Events.Where(e => e.SessionId == sessionId && !e.Doubled)
                 .OrderBy(e => e.Seq)
                 .ThenBy(e => e.At)
                 .Take(MostEvents)

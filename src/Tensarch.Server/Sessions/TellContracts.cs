@@ -7,10 +7,12 @@ namespace Tensarch.Server.Sessions;
 /// <summary>What the floor tells, entry by entry: each with the event that was said and the facts that it made.</summary>
 /// <param name="SentAt">The device's clock at sending: what it is off by is taken out of every instant.</param>
 /// <param name="Author">Who said it: nobody else sends it. Whoever is signed in when none is named.</param>
+/// <param name="Device">The device that tells; it says the same of itself each time.</param>
 public sealed record TellRequest(
     DateTimeOffset SentAt,
     [MaxLength(TellRequest.Most)] IReadOnlyList<FloorEntry> Entries,
-    Guid? Author = null
+    Guid? Author = null,
+    Guid? Device = null
 )
 {
     /// <summary>Entries in one request.</summary>
@@ -86,4 +88,9 @@ public sealed record Told(Guid Event, ToldIs Is, string? Code = null, string? Fi
 
 /// <summary>One answer to each entry, in their order.</summary>
 /// <param name="Ended">By session, what bars keep from being done from now on: the runner stops every version with one of these loads.</param>
-public sealed record TellResponse(IReadOnlyList<Told> Told, IReadOnlyDictionary<Guid, IReadOnlyList<string>> Ended);
+/// <param name="Doubled">Sessions that another device runs too, without having heard of this one: what was told now is kept, and counts for no gate.</param>
+public sealed record TellResponse(
+    IReadOnlyList<Told> Told,
+    IReadOnlyDictionary<Guid, IReadOnlyList<string>> Ended,
+    IReadOnlyList<Guid> Doubled
+);

@@ -193,12 +193,15 @@ public sealed partial class BoardDesk(
             _ => 1 - (double)verdict.MetCount / verdict.Tests.Count,
         };
 
-    /// <summary>The next midnight of the studio, for days count; or when a test of it goes stale, if that is sooner.</summary>
-    private DateTimeOffset DueAt(GateVerdict verdict)
-    {
-        var midnight = Midnight();
-        return verdict.CountsUntil is { } until && until > clock.Now && until < midnight ? until.AddTicks(1) : midnight;
-    }
+    /// <summary>The next midnight of the studio, for days count; or when the next test of it goes stale, if that is sooner.</summary>
+    private DateTimeOffset DueAt(GateVerdict verdict) =>
+        verdict
+            .Tests.Select(t => t.CountsUntil)
+            .OfType<DateTimeOffset>()
+            .Select(until => until.AddTicks(1))
+            .Where(due => due > clock.Now)
+            .Append(Midnight())
+            .Min();
 
     private DateTimeOffset Midnight() => clock.Moment.StartOf(clock.Today.AddDays(1));
 }

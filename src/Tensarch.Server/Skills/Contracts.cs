@@ -162,7 +162,16 @@ public sealed record FormCheckRequest(
     [MaxLength(10), RegularExpression(Key.Pattern)] IReadOnlyList<string> Ticked
 );
 
-public sealed record ExitCheckRequest(Guid Id, [Range(0, 100)] int Stage, Side? Side, [Range(0, 50)] int Safe, [Range(1, 50)] int Of);
+/// <param name="Drill">Which way out it was, with its variant, where the gate asks for several.</param>
+public sealed record ExitCheckRequest(
+    Guid Id,
+    [Range(0, 100)] int Stage,
+    Side? Side,
+    [Range(0, 50)] int Safe,
+    [Range(1, 50)] int Of,
+    [RegularExpression(Key.Pattern)] string? Drill = null,
+    [RegularExpression(Key.Pattern)] string? Variant = null
+);
 
 /// <summary>A tested hold or counted repetitions, on the bench.</summary>
 public sealed record BenchSetRequest(

@@ -18,7 +18,7 @@ public sealed class EvidenceDesk(TensarchDb db, CatalogueContent catalogue, Stud
         };
 
     private bool MayBeTried(ReadinessTest test, Ladder ladder, int stage, Standing standing) =>
-        new Gate(catalogue).MayBeTried(test, ladder, stage, standing.Bars);
+        new Gate(catalogue).MayBeTried(test, ladder, stage, standing.Bars, standing.State.Facts.Person.Body.BreathSeconds);
 
     private Problem Barred(object row)
     {
@@ -60,7 +60,7 @@ public sealed class EvidenceDesk(TensarchDb db, CatalogueContent catalogue, Stud
     {
         var studentId = standing.Student.Id;
         var stage = request.Stage >= 1 && request.Stage <= ladder.Stages.Count ? ladder.StageAt(request.Stage) : null;
-        if (stage is null || ladder.GateOf(stage.Number).OfType<ExitCriterion>().FirstOrDefault() is not { } exit)
+        if (stage is null || ExitOf(ladder.GateOf(stage.Number), request) is not { } exit)
             return Problem.Of("noExitHere", "stage");
         if (!exit.Limb.ReadFor(null).Contains(request.Side) && !(ladder.PerSide && request.Side is not null))
             return Problem.Of("coursesDoNotFit", "side");
@@ -73,6 +73,8 @@ public sealed class EvidenceDesk(TensarchDb db, CatalogueContent catalogue, Stud
             Skill = ladder.Skill,
             Stage = request.Stage,
             Side = request.Side,
+            Drill = exit.Drill,
+            Variant = exit.Variant,
             Safe = request.Safe,
             Of = request.Of,
             At = clock.Now,
@@ -83,6 +85,10 @@ public sealed class EvidenceDesk(TensarchDb db, CatalogueContent catalogue, Stud
             ? Barred(row)
             : await db.SaveFact(appended, ct);
     }
+
+    /// <summary>The way out that is named; the gate's first where none is.</summary>
+    private static ExitCriterion? ExitOf(IEnumerable<ReadinessTest> gate, ExitCheckRequest request) =>
+        gate.OfType<ExitCriterion>().FirstOrDefault(e => request.Drill is null || (e.Drill, e.Variant) == (request.Drill, request.Variant));
 
     public async Task<Result<Appended>> AddBenchSet(Standing standing, BenchSetRequest request, CancellationToken ct)
     {
@@ -114,7 +120,7 @@ public sealed class EvidenceDesk(TensarchDb db, CatalogueContent catalogue, Stud
         return
             appended == Appended.Stored
             && clock.IsLive(request.At)
-            && !catalogue.Drill(request.Drill).MayBeDone(request.Variant, standing.Bars)
+            && !catalogue.Drill(request.Drill).MayBeDone(request.Variant, standing.Bars, standing.State.Facts.Person.Body.BreathSeconds)
             ? Barred(row)
             : await db.SaveFact(appended, ct);
     }

@@ -108,7 +108,7 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
                     .Select(s => new SetLine(
                         s.StudentId,
                         new(s.Id, s.SessionId, s.At, s.Day, s.Drill, s.Variant, s.Side, s.Seconds, s.CleanReps, s.Quality),
-                        s.Confirmed
+                        s.Confirmed && !s.Doubled
                     ))
                     .ToListAsync(ct)
             ).ToLookup(s => s.StudentId),
@@ -241,7 +241,7 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
             ],
             [
                 .. rows.Exits[id]
-                    .Select(e => corrections.Apply(new ExitCheck(e.Id, e.At, e.Skill, e.Stage, e.Side, e.Safe, e.Of)))
+                    .Select(e => corrections.Apply(new ExitCheck(e.Id, e.At, e.Drill, e.Variant, e.Side, e.Safe, e.Of)))
                     .OfType<ExitCheck>(),
             ],
             [.. rows.Decisions[id].Where(d => !corrections.IsGone(d.Id)).Select(d => new SkillDecision(d.Skill, d.Decision))],

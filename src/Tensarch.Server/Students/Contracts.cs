@@ -3,6 +3,7 @@ using Tensarch.Core;
 using Tensarch.Core.Planning;
 using Tensarch.Core.Students;
 using Tensarch.Server.Hosting.Door;
+using Tensarch.Server.Measuring;
 using Tensarch.Server.Skills;
 
 namespace Tensarch.Server.Students;
@@ -43,6 +44,7 @@ public sealed record StudentView(Guid Id, int Version, StudentBody Student, int?
 
 /// <summary>One student, whole: the person, today's bars and where they stand.</summary>
 /// <param name="LeftOut">Stored entries that cannot be reckoned with and count for nothing.</param>
+/// <param name="VoidedPains">Pain of readings that were voided, which counts all the same, until a coach has looked at it.</param>
 public sealed record StudentPage(
     StudentView Student,
     bool Screened,
@@ -56,7 +58,8 @@ public sealed record StudentPage(
     DateOnly? LastSessionOn,
     int? DaysSinceLast,
     Absence Absence,
-    int LeftOut
+    int LeftOut,
+    IReadOnlyList<VoidedPain> VoidedPains
 );
 
 /// <summary>The session that was planned last and has not ended.</summary>

@@ -41,6 +41,8 @@ public sealed class CorrectionDesk(TensarchDb db, CatalogueContent catalogue, St
             db.Entry(row).State = EntityState.Detached;
             return problem;
         }
+        if (request.What == Corrected.Reading)
+            await Void(row, ct);
         var saved = await db.SaveFact(appended, ct);
         if (saved == Appended.Stored && request.What == Corrected.Set)
             await Rework(request.Of, ct);
@@ -56,6 +58,7 @@ public sealed class CorrectionDesk(TensarchDb db, CatalogueContent catalogue, St
             Corrected.Signal => await db.Signals.AnyAsync(s => s.Id == of && s.StudentId == student, ct),
             Corrected.Form => await db.FormChecks.AnyAsync(f => f.Id == of && f.StudentId == student, ct),
             Corrected.Exit => await db.ExitChecks.AnyAsync(e => e.Id == of && e.StudentId == student, ct),
+            Corrected.Reading => await db.Readings.AnyAsync(r => r.Id == of && r.StudentId == student, ct),
             Corrected.Decision => await db.Decisions.AnyAsync(d => d.Id == of && d.StudentId == student, ct),
             _ => await db.Sessions.AnyAsync(s => s.Id == of && s.StudentId == student && s.StartedAt != null, ct),
         };
@@ -73,9 +76,30 @@ public sealed class CorrectionDesk(TensarchDb db, CatalogueContent catalogue, St
             if (safe > times)
                 return Problem.Of("successesOutOfRange", "instead.safe", ("value", safe), ("max", times));
         }
+        // A reading is read anew, not rewritten.
+        if (what == Corrected.Reading && instead is not null && instead != new Instead())
+            return Problem.Of("readAnew", "instead");
         return what == Corrected.Decision && instead is null && !(await FactLines.NewestDecisions(db, student, ct)).Contains(of)
             ? Problem.Of("notTheNewest", "of")
             : null;
+    }
+
+    /// <summary>A reading that counts for nothing is void; one that stands again is not.</summary>
+    private async Task Void(CorrectionRow said, CancellationToken ct)
+    {
+        var before = await db.ReadingVoids.SingleOrDefaultAsync(v => v.ReadingId == said.Of, ct);
+        if (before is not null && said.InsteadJson is not null)
+            db.ReadingVoids.Remove(before);
+        else if (before is null && said.InsteadJson is null)
+            db.ReadingVoids.Add(
+                new()
+                {
+                    ReadingId = said.Of,
+                    Reason = said.Reason,
+                    At = said.At,
+                    By = said.By,
+                }
+            );
     }
 
     /// <summary>What was worked in the session that a set belongs to, without what counts for nothing.</summary>

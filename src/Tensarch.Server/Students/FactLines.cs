@@ -5,12 +5,14 @@ using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
 using Tensarch.Server.Data;
 using Tensarch.Server.Hosting;
+using Tensarch.Server.Measuring;
 
 namespace Tensarch.Server.Students;
 
 /// <summary>One fact as it was written down, as it stands, and who said what about it since.</summary>
 /// <param name="Now">What is said instead; none when nothing was corrected.</param>
 /// <param name="Gone">It counts for nothing.</param>
+/// <param name="Doubled">Two devices ran the session without hearing of each other: it counts for no gate until it is confirmed.</param>
 /// <param name="MayBeTakenBack">It may be struck out; of decisions, the newest of a course alone, and no placing.</param>
 public sealed record FactLine(
     Guid Id,
@@ -35,6 +37,8 @@ public sealed record FactLine(
     int? Times = null,
     DecisionKind? Decision = null,
     int? ToStage = null,
+    ReadingView? Reading = null,
+    bool Doubled = false,
     Instead? Now = null,
     bool Gone = false,
     bool MayBeTakenBack = true,
@@ -76,7 +80,7 @@ internal static class FactLines
             {
                 By = Name(f.By),
                 Now = said.Count > 0 ? corrections.Of(f.Line.Id) : null,
-                Gone = corrections.IsGone(f.Line.Id),
+                Gone = f.Line.What == Corrected.Reading ? f.Line.Gone : corrections.IsGone(f.Line.Id),
                 MayBeTakenBack = f.Line.What != Corrected.Decision || newest.Contains(f.Line.Id),
                 Corrections = [.. said.Select(c => new CorrectionLine(c.At, Name(c.By), c.Reason, c.InsteadJson is null))],
             };
@@ -97,7 +101,21 @@ internal static class FactLines
                     .Take(PageSize + 1)
                     .ToListAsync(ct)
             ).Select(s => new Found(
-                new(s.Id, Corrected.Set, s.At, "", s.Drill, s.Variant, s.Side, s.Seconds, s.CleanReps, s.Quality, s.Confirmed, s.UnderBar),
+                new(
+                    s.Id,
+                    Corrected.Set,
+                    s.At,
+                    "",
+                    s.Drill,
+                    s.Variant,
+                    s.Side,
+                    s.Seconds,
+                    s.CleanReps,
+                    s.Quality,
+                    s.Confirmed,
+                    s.UnderBar,
+                    Doubled: s.Doubled
+                ),
                 s.By
             )),
             .. (
@@ -189,6 +207,19 @@ internal static class FactLines
                     })
                     .ToListAsync(ct)
             ).Select(s => new Found(new(s.Id, Corrected.Session, s.StartedAt!.Value, "", Skill: s.Skill), s.By)),
+            .. (
+                await db
+                    .Readings.AsNoTracking()
+                    .Include(r => r.Void)
+                    .Where(f => f.StudentId == studentId && (f.TakenAt < last.At || f.TakenAt == last.At && f.Id.CompareTo(last.Id) < 0))
+                    .OrderByDescending(f => f.TakenAt)
+                    .ThenByDescending(f => f.Id)
+                    .Take(PageSize + 1)
+                    .ToListAsync(ct)
+            ).Select(r => new Found(
+                new(r.Id, Corrected.Reading, r.TakenAt, "", Side: r.Side, Reading: ReadingViews.ToView(r), Gone: r.Void is not null),
+                r.TakenBy
+            )),
         ];
 
     /// <summary>The newest decision of each course that stands, and no placing or move: what came after one rests on it.</summary>

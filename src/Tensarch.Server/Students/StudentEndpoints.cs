@@ -8,6 +8,7 @@ using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
 using Tensarch.Server.Data;
 using Tensarch.Server.Hosting;
+using Tensarch.Server.Measuring;
 using Tensarch.Server.Skills;
 
 namespace Tensarch.Server.Students;
@@ -54,7 +55,7 @@ public static class StudentEndpoints
         if (await standings.Of(studentId, ct) is not { } standing)
             return Problems.NotFound();
         var next = await db
-            .Sessions.Where(s => s.StudentId == studentId && s.EndedAt == null)
+            .Sessions.Where(s => s.StudentId == studentId && s.EndedAt == null && s.DeletedAt == null)
             .OrderByDescending(s => s.CreatedAt)
             .Select(s => new NextSessionLine(s.Id, s.Skill))
             .FirstOrDefaultAsync(ct);
@@ -97,7 +98,8 @@ public static class StudentEndpoints
                 standing.State.LastSessionOn,
                 standing.State.DaysSinceLast,
                 Absences.After(standing.State.DaysSinceLast),
-                standing.LeftOut
+                standing.LeftOut,
+                await ReadingPains.OfVoided(studentId, db, catalogue, ct)
             )
         );
     }

@@ -50,6 +50,15 @@ public class DoseTests
         Assert.Equal(load, drill.LoadsOf(drill.Variants[0], new HoldDose(seconds, null, 1, 0))[LoadTag.PassiveEndRange]);
     }
 
+    [Theory]
+    [InlineData(5.6, Load.Light)]
+    [InlineData(5.7, Load.Heavy)]
+    public void A_breath_is_as_long_as_whoever_holds_it_breathes(double breath, Load load)
+    {
+        var drill = Shipped.Content.Drill("pigeon");
+        Assert.Equal(load, drill.LoadsOf(drill.Variants[0], new HoldDose(null, 8, 1, 0), breath)[LoadTag.PassiveEndRange]);
+    }
+
     [Fact]
     public void A_variant_may_override_the_load_of_its_drill()
     {

@@ -134,6 +134,42 @@ public class SessionBuilderTests
         Assert.Single(plan.Notes, n => n.Code == "lightOnly" && n.Drill == "split-support" && n.Side is null);
     }
 
+    [Fact]
+    public void To_whom_short_passive_holds_are_left_active_work_comes_first()
+    {
+        var mobile = Stage4 with { Minutes = 20, Bars = Shipped.Bars("very-mobile") };
+        DrillKind KindOf(PlannedDrill d) => Shipped.Content.Drill(d.Drill).Kind;
+        bool Main(PlannedDrill d) => KindOf(d) is DrillKind.Strength or DrillKind.EndRange;
+        var main = Plan(mobile).Drills.Where(Main).Select(KindOf).ToList();
+        Assert.Equal(DrillKind.Strength, main[0]);
+        Assert.All(
+            Plan(mobile).Drills.SelectMany(d => d.Sides.Select(s => (Drill: Shipped.Content.Drill(d.Drill), Side: s))),
+            l =>
+                Assert.NotEqual(
+                    Load.Heavy,
+                    l.Drill.LoadsOf(l.Drill.VariantAt(l.Side.Variant), l.Side.Dose, 4.5).GetValueOrDefault(LoadTag.PassiveEndRange)
+                )
+        );
+    }
+
+    [Fact]
+    public void Who_has_no_block_for_each_hand_is_given_chairs()
+    {
+        List<string> Faces(int owned) =>
+            [
+                .. Plan(Stage4 with { BlocksOwned = owned })
+                    .Drills.SelectMany(d => d.Sides)
+                    .Select(s => s.Dose)
+                    .OfType<SupportLadderDose>()
+                    .SelectMany(d => d.Rungs)
+                    .Select(r => r.Face)
+                    .Where(f => f != "none")
+                    .Distinct(),
+            ];
+        Assert.Equal(["high", "middle"], Faces(2));
+        Assert.Equal(["chair"], Faces(1));
+    }
+
     [Theory]
     [InlineData(14)]
     [InlineData(121)]

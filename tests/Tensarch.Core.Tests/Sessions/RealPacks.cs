@@ -60,7 +60,7 @@ public class RealPacks
                 .. from s in ladder.Stages
                 from exit in s.Tests.OfType<ExitCriterion>()
                 from side in exit.Limb.ReadFor(null)
-                select new ExitCheck(Guid.NewGuid(), start, ladder.Skill, s.Number, side, exit.Times, exit.Times),
+                select new ExitCheck(Guid.NewGuid(), start, exit.Drill, exit.Variant, side, exit.Times, exit.Times),
             ],
         };
     }

@@ -87,7 +87,7 @@ public class CriteriaTests
     {
         var checks = safeOf
             .Chunk(2)
-            .Select((c, i) => new ExitCheck(Guid.NewGuid(), Shipped.Now.AddDays(-10 + i), "crow", 3, null, c[0], c[1]))
+            .Select((c, i) => new ExitCheck(Guid.NewGuid(), Shipped.Now.AddDays(-10 + i), "crow-step-back", null, null, c[0], c[1]))
             .ToList();
         var verdict = One(Crow.StageAt(3).Tests[2], Crow, 3, Shipped.Evidence(exits: checks));
         Assert.Equal((reason, count), (verdict.Reason, verdict.Count));
@@ -96,12 +96,30 @@ public class CriteriaTests
     [Fact]
     public void An_exit_goes_stale_but_stays_a_way_out_that_was_shown()
     {
-        ExitCheck Shown(double daysAgo, Side side) => new(Guid.NewGuid(), Shipped.Now.AddDays(-daysAgo), "handstand", 3, side, 5, 5);
+        ExitCheck Shown(double daysAgo, Side side) => new(Guid.NewGuid(), Shipped.Now.AddDays(-daysAgo), "exit-wheel", null, side, 5, 5);
         var old = Shipped.Evidence(exits: [Shown(43, Side.Left), Shown(43, Side.Right)]);
         Assert.All(Gate.JudgeTest(Handstand.StageAt(3).Tests[0], Handstand, 3, null, old), v => Assert.Equal(Outcome.Stale, v.Outcome));
         Assert.True(WayOut.Shown(Gate, Handstand, null, 6, old));
         Assert.False(WayOut.Shown(Gate, Handstand, null, 4, Shipped.Evidence(exits: [Shown(1, Side.Left)])));
         Assert.True(WayOut.Shown(Gate, Handstand, null, 3, Shipped.Evidence()));
+    }
+
+    [Fact]
+    public void A_way_out_belongs_to_its_drill_and_variant_and_not_to_a_stage()
+    {
+        var shoulderstand = Shipped.Content.NewestLadder("shoulderstand")!;
+        var shown = Shipped.Evidence(exits: [new(Guid.NewGuid(), Shipped.Now.AddDays(-1), "roll-out", null, null, 3, 3)]);
+        // A coach's own ladder that asks for the same way out two stages later finds it shown.
+        var own = shoulderstand with
+        {
+            Stages = [.. shoulderstand.Stages.Select(s => s.Number == 3 ? s with { Tests = [] } : s)],
+        };
+        var asked = shoulderstand.StageAt(3).Tests.OfType<ExitCriterion>().Single();
+        Assert.Equal(Outcome.Met, One(asked, own, 5, shown).Outcome);
+        // With the head down it is another: what was shown first says nothing about it.
+        var headDown = shoulderstand.StageAt(6).Tests.OfType<ExitCriterion>().Single();
+        Assert.Equal(Outcome.NoData, One(headDown, shoulderstand, 6, shown).Outcome);
+        Assert.False(EqualTests.Covers(asked, headDown));
     }
 
     [Fact]

@@ -38,7 +38,7 @@ public class PlacingProperties
             from t in tests
             where t.Test is ExitCriterion && t.Stage <= shownUpTo
             from side in new Side?[] { Side.Left, Side.Right, null }
-            select new ExitCheck(Guid.NewGuid(), at, ladder.Skill, t.Stage, side, 5, 5);
+            select new ExitCheck(Guid.NewGuid(), at, t.Test.ReadDrill!, t.Test.ReadVariant, side, 5, 5);
         var forms =
             from t in tests
             where t.Test is FormCriterion && t.Stage <= shownUpTo

@@ -129,7 +129,7 @@ internal sealed class SimulatedStudent(Ladder ladder)
                 forms.Add(new(Guid.NewGuid(), now, ladder.Skill, StageNow(unmet), unmet.ReadOn, [.. t.Items.Select(i => i.Key)]));
                 break;
             case ExitCriterion t:
-                exits.Add(new(Guid.NewGuid(), now, ladder.Skill, StageNow(unmet), unmet.ReadOn, t.Times, t.Times));
+                exits.Add(new(Guid.NewGuid(), now, t.Drill, t.Variant, unmet.ReadOn, t.Times, t.Times));
                 break;
             case ExposureCriterion t:
                 Train(t.Sessions + t.Days / 2);

@@ -557,6 +557,8 @@ public sealed class Bodies
                         },
                     }
                 ),
+            ["POST /sessions/{sessionId}/changes"] = () =>
+                Plain($"/sessions/{session}/changes", new { kind = "restore", date = (string?)null }),
             ["POST /sessions/{sessionId}/facts"] = () =>
                 Plain(
                     $"/sessions/{session}/facts",

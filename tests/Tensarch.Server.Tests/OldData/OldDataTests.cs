@@ -93,8 +93,27 @@ public class OldDataTests
         await using var app = Open("studio");
         var coach = await SignIn(app, DemoStudio.Accounts[0].Email, DemoStudio.Accounts[0].Password);
         var kofi = (await coach.Get("/students?find=Kofi")).GetProperty("students")[0].GetProperty("id").GetString();
-        var tags = (await coach.Get($"/students/{kofi}")).GetProperty("bars").GetProperty("tags").EnumerateArray();
+        var page = await coach.Get($"/students/{kofi}");
+        var tags = page.GetProperty("bars").GetProperty("tags").EnumerateArray();
         Assert.Contains(tags, t => (t.GetProperty("tag").GetString(), t.GetProperty("level").GetString()) == ("ankle", "offLimits"));
+        // It is listed until a coach has looked at it; that it stands is enough.
+        var pains = page.GetProperty("voidedPains").EnumerateArray().ToList();
+        Assert.Contains(pains, p => p.GetProperty("region").GetString() == "ankle");
+        foreach (var pain in pains)
+            await coach.Post(
+                $"/students/{kofi}/corrections",
+                new
+                {
+                    id = Guid.NewGuid(),
+                    what = "signal",
+                    of = pain.GetProperty("signal").GetGuid(),
+                    reason = "It did hurt; the number was wrong.",
+                    instead = new { },
+                }
+            );
+        page = await coach.Get($"/students/{kofi}");
+        Assert.Equal(0, page.GetProperty("voidedPains").GetArrayLength());
+        Assert.Contains(page.GetProperty("bars").GetProperty("tags").EnumerateArray(), t => t.GetProperty("tag").GetString() == "ankle");
     }
 
     [Fact]

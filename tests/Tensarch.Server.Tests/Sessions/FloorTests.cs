@@ -2,6 +2,7 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
+using static Tensarch.Server.Tests.Sessions.FloorEntries;
 
 namespace Tensarch.Server.Tests.Sessions;
 
@@ -25,54 +26,7 @@ public sealed class FloorTests(StudioApp app) : IClassFixture<StudioApp>, IAsync
 
     private DateTimeOffset Now => app.Time.GetUtcNow();
 
-    private object Entry(int seq, DateTimeOffset at, params object[] facts) => Entry(session, Guid.NewGuid(), seq, at, facts);
-
-    private static object Entry(Guid session, Guid id, int seq, DateTimeOffset at, params object[] facts) =>
-        new
-        {
-            @event = new
-            {
-                id,
-                session,
-                seq,
-                at,
-                said = """{"is":"passed"}""",
-            },
-            facts,
-        };
-
-    private static object Set(
-        DateTimeOffset at,
-        string drill = "low-lunge",
-        string variant = "padded-knee",
-        double? seconds = 60,
-        bool confirmed = true,
-        Guid? id = null,
-        string side = "left"
-    ) =>
-        new
-        {
-            id = id ?? Guid.NewGuid(),
-            kind = "set",
-            at,
-            drill,
-            variant,
-            side,
-            round = 1,
-            seconds,
-            confirmed,
-        };
-
-    private static object Signal(DateTimeOffset at, string signal, string? region = null, int? pain = null) =>
-        new
-        {
-            id = Guid.NewGuid(),
-            kind = "signal",
-            at,
-            signal,
-            region,
-            pain,
-        };
+    private object Entry(int seq, DateTimeOffset at, params object[] facts) => EntryOf(session, Guid.NewGuid(), seq, at, facts);
 
     private Task<JsonElement> Tell(params object[] entries) => Tell(Now, entries);
 
@@ -83,9 +37,6 @@ public sealed class FloorTests(StudioApp app) : IClassFixture<StudioApp>, IAsync
         return await answer.Content.ReadFromJsonAsync<JsonElement>();
     }
 
-    private static (string Is, string? Code)[] Told(JsonElement answer) =>
-        [.. answer.GetProperty("told").EnumerateArray().Select(t => (t.GetProperty("is").GetString()!, t.GetProperty("code").GetString()))];
-
     private Task<int> Sets() => app.Rows(db => db.Sets.IgnoreQueryFilters().CountAsync(s => s.SessionId == session));
 
     private static readonly (string, string?) Stored = ("stored", null);
@@ -94,13 +45,13 @@ public sealed class FloorTests(StudioApp app) : IClassFixture<StudioApp>, IAsync
     public async Task A_retry_is_the_same_another_body_is_a_clash_and_none_blocks_the_others()
     {
         var (id, set) = (Guid.NewGuid(), Set(Now.AddMinutes(-20)));
-        var first = Entry(session, id, 1, Now.AddMinutes(-20), set);
+        var first = EntryOf(session, id, 1, Now.AddMinutes(-20), set);
         Assert.Equal([Stored], Told(await Tell(first)));
         var answer = await Tell(
             first,
-            Entry(session, id, 1, Now.AddMinutes(-19), set),
+            EntryOf(session, id, 1, Now.AddMinutes(-19), set),
             Entry(2, Now.AddMinutes(-18), Set(Now.AddMinutes(-18), drill: "no-such-drill")),
-            Entry(Guid.NewGuid(), Guid.NewGuid(), 3, Now.AddMinutes(-17)),
+            EntryOf(Guid.NewGuid(), Guid.NewGuid(), 3, Now.AddMinutes(-17)),
             Entry(4, Now.AddMinutes(-16), Set(Now.AddMinutes(-16)))
         );
         Assert.Equal([("same", null), ("clash", null), ("refused", "unknownDrill"), ("gone", null), Stored], Told(answer));
@@ -228,6 +179,70 @@ public sealed class FloorTests(StudioApp app) : IClassFixture<StudioApp>, IAsync
             6,
             await app.Rows(db => db.Signals.IgnoreQueryFilters().Where(s => s.SessionId == session).Select(s => s.Pain).SingleAsync())
         );
+    }
+
+    [Fact]
+    public async Task What_a_second_device_says_that_had_not_heard_of_the_first_is_kept_and_counts_for_no_gate_until_a_coach_says_so()
+    {
+        var (mat, bench) = (Guid.NewGuid(), Guid.NewGuid());
+        async Task<JsonElement> From(Guid device, params object[] entries)
+        {
+            var answer = await coach.Post(
+                "/facts",
+                new
+                {
+                    sentAt = Now,
+                    device,
+                    entries,
+                }
+            );
+            return await answer.Content.ReadFromJsonAsync<JsonElement>();
+        }
+        object Hold(int minutesAgo, Guid? id = null) =>
+            Set(Now.AddMinutes(-minutesAgo), "split-support", "high-only", 40, confirmed: true, id);
+        async Task<string> Gate() => (await coach.Test(student, "left", "hold")).GetProperty("outcome").GetString()!;
+
+        var first = await From(mat, Entry(1, Now.AddMinutes(-25)), Entry(2, Now.AddMinutes(-24), Hold(24)));
+        Assert.Empty(first.GetProperty("doubled").EnumerateArray());
+        // It goes on from what the first one told, and is no second run.
+        Assert.Empty((await From(bench, Entry(3, Now.AddMinutes(-22)))).GetProperty("doubled").EnumerateArray());
+        // The first one had not heard of that.
+        var (set, confirmed) = (Guid.NewGuid(), Guid.NewGuid());
+        var late = await From(
+            mat,
+            Entry(3, Now.AddMinutes(-20), Hold(20, set)),
+            Entry(
+                4,
+                Now.AddMinutes(-19),
+                new
+                {
+                    id = confirmed,
+                    kind = "confirmed",
+                    at = Now.AddMinutes(-19),
+                    of = set,
+                    seconds = 41,
+                }
+            )
+        );
+        Assert.Equal([Stored, Stored], Told(late));
+        Assert.Equal(session, Assert.Single(late.GetProperty("doubled").EnumerateArray()).GetGuid());
+        Assert.Equal("borderline", await Gate());
+        Assert.Equal(1, (await coach.Get($"/sessions/{session}")).GetProperty("doubled").GetInt32());
+
+        app.Time.Advance(TimeSpan.FromSeconds(1));
+        await coach.Post(
+            $"/students/{student}/corrections",
+            new
+            {
+                id = Guid.NewGuid(),
+                what = "set",
+                of = set,
+                reason = "Both were done, I was there.",
+                instead = new { confirmed = true },
+            }
+        );
+        Assert.Equal("met", await Gate());
+        Assert.Equal(0, (await coach.Get($"/sessions/{session}")).GetProperty("doubled").GetInt32());
     }
 
     [Fact]

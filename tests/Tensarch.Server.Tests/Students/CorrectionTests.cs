@@ -119,6 +119,38 @@ public sealed class CorrectionTests(StudioApp app) : IClassFixture<StudioApp>, I
     }
 
     [Fact]
+    public async Task A_reading_that_was_voided_stands_again_and_both_are_in_the_history()
+    {
+        await coach.ReadAll(student);
+        async Task<int> Standing() =>
+            (await coach.Get($"/students/{student}/readings"))
+                .GetProperty("readings")
+                .EnumerateArray()
+                .Count(r => r.GetProperty("voidReason").ValueKind == JsonValueKind.Null);
+        var before = await Standing();
+        var reading = await Fact("reading");
+        Assert.Equal(
+            "readAnew",
+            await (await Correct("reading", reading, new { seconds = 4 })).Problem(HttpStatusCode.UnprocessableEntity, "instead")
+        );
+        await Corrected("reading", reading);
+        Assert.Equal(before - 1, await Standing());
+        Assert.True((await Facts("reading")).Single(r => r.GetProperty("id").GetGuid() == reading).GetProperty("gone").GetBoolean());
+        await Corrected("reading", reading, new { });
+        Assert.Equal(before, await Standing());
+        // Voided from its own row it can be brought back as well.
+        app.Time.Advance(TimeSpan.FromSeconds(1));
+        await coach.Post($"/students/{student}/readings/{reading}/void", new { reason = "wrong side" });
+        await Corrected("reading", reading, new { });
+        Assert.Equal(before, await Standing());
+        var line = (await Facts("reading")).Single(r => r.GetProperty("id").GetGuid() == reading);
+        Assert.Equal(
+            [true, false, true, false],
+            line.GetProperty("corrections").EnumerateArray().Select(c => c.GetProperty("gone").GetBoolean())
+        );
+    }
+
+    [Fact]
     public async Task The_newest_decision_is_taken_back_and_an_earlier_one_is_not()
     {
         async Task<int> Stage() => (await coach.Gate(student, "left")).GetProperty("stage").GetInt32();

@@ -8,8 +8,10 @@
   import Keys from '$lib/parts/Keys.svelte';
   import Notice from '$lib/parts/Notice.svelte';
   import Rail from '$lib/parts/Rail.svelte';
+  import UndoStrip from '$lib/parts/UndoStrip.svelte';
   import { pageText } from '$lib/parts/problems';
   import { theme } from '$lib/parts/theme.svelte';
+  import { keepToday } from '$lib/sessions/today';
   import { outbox } from '$lib/sessions/outbox.svelte';
 
   let { children } = $props();
@@ -27,6 +29,7 @@
       if (page.url.pathname === '/welcome') return void goto(resolve(me.user ? '/students' : '/sign-in'));
       if (!me.user) return void (open || goto(resolve('/sign-in')));
       await catalogue.load();
+      void keepToday(me.user.id).catch(() => undefined);
     } catch {
       failed = true;
     }
@@ -64,6 +67,7 @@
       {/if}
       {@render children()}
     </div>
+    <UndoStrip />
   {/if}
 {:else}
   <p class="text-quiet p-8" aria-live="polite">Loading…</p>

@@ -459,6 +459,12 @@ namespace Tensarch.Server.Data.Migrations
                     b.Property<Guid>("By")
                         .HasColumnType("TEXT");
 
+                    b.Property<Guid?>("Device")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Doubled")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("SaidJson")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -500,6 +506,10 @@ namespace Tensarch.Server.Data.Migrations
                     b.Property<Guid>("By")
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("Drill")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<int>("Of")
                         .HasColumnType("INTEGER");
 
@@ -520,6 +530,9 @@ namespace Tensarch.Server.Data.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<Guid>("StudioId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Variant")
                         .HasColumnType("TEXT");
 
                     b.HasKey("Id");
@@ -1065,6 +1078,9 @@ namespace Tensarch.Server.Data.Migrations
                     b.Property<DateOnly>("Date")
                         .HasColumnType("TEXT");
 
+                    b.Property<long?>("DeletedAt")
+                        .HasColumnType("INTEGER");
+
                     b.Property<long?>("EndedAt")
                         .HasColumnType("INTEGER");
 
@@ -1134,6 +1150,9 @@ namespace Tensarch.Server.Data.Migrations
 
                     b.Property<DateOnly>("Day")
                         .HasColumnType("TEXT");
+
+                    b.Property<bool>("Doubled")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("Drill")
                         .IsRequired()

@@ -491,6 +491,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/sessions/today": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TodaySession"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/facts": {
         parameters: {
             query?: never;
@@ -3160,6 +3195,47 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/sessions/{sessionId}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    sessionId: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["SessionChange"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SessionLine"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -3498,7 +3574,7 @@ export interface components {
          * @description What a correction is about.
          * @enum {unknown}
          */
-        Corrected: "set" | "signal" | "form" | "exit" | "decision" | "session";
+        Corrected: "set" | "signal" | "form" | "exit" | "decision" | "session" | "reading";
         CorrectionLine: {
             /** Format: date-time */
             at: string;
@@ -3858,6 +3934,9 @@ export interface components {
             safe: number;
             /** Format: int32 */
             of: number;
+            /** @description Which way out it was, with its variant, where the gate asks for several. */
+            drill?: null | string;
+            variant?: null | string;
         };
         /** @enum {unknown} */
         Face: "low" | "middle" | "high";
@@ -3903,6 +3982,12 @@ export interface components {
             decision?: null | components["schemas"]["DecisionKind"];
             /** Format: int32 */
             toStage?: null | number;
+            reading?: null | components["schemas"]["ReadingView"];
+            /**
+             * @description Two devices ran the session without hearing of each other: it counts for no gate until it is confirmed.
+             * @default false
+             */
+            doubled: boolean;
             now?: null | components["schemas"]["Instead"];
             /**
              * @description It counts for nothing.
@@ -5003,7 +5088,7 @@ export interface components {
             /** @enum {string} */
             kind?: "exit";
             name: string;
-            /** @description The drill that trains it. */
+            /** @description The drill that trains it: by it and the variant a way out is known, whatever the stage that asks for it. */
             drill: string;
             /** Format: int32 */
             times: number;
@@ -5013,6 +5098,8 @@ export interface components {
              * @default 42
              */
             shelfDays: number;
+            /** @description None: the drill as it is taught first. */
+            variant?: null | string;
         };
         /** @description So many logged sessions with the stage's drills, over at least so many days, since the decision into the stage. */
         ReadinessTestExposureCriterion: {
@@ -5399,7 +5486,7 @@ export interface components {
         };
         Rung: {
             name: string;
-            /** @description The block face under the hands: high, middle, low, floor, or none. */
+            /** @description The block face under the hands: high, middle, low; or chair, floor, or none. */
             face: string;
             /** Format: int32 */
             seconds: number;
@@ -5509,6 +5596,16 @@ export interface components {
             lines: components["schemas"]["BenchNeed"][];
             next: null | string;
         };
+        SessionChange: {
+            kind: components["schemas"]["SessionChangeKind"];
+            /**
+             * Format: date
+             * @description Where it moves to.
+             */
+            date?: null | string;
+        };
+        /** @enum {unknown} */
+        SessionChangeKind: "end" | "reopen" | "delete" | "restore" | "move";
         SessionLine: {
             /** Format: uuid */
             id: string;
@@ -5562,6 +5659,12 @@ export interface components {
             drills: components["schemas"]["PlannedDrill"][];
             /** @description Every rule that shaped the session, as codes. */
             notes: components["schemas"]["PlanNote"][];
+            /**
+             * Format: int32
+             * @description Which product made it: one of before that has not begun is made again, one that was run stays readable.
+             * @default 1
+             */
+            format: number;
         };
         /** @description One session as it stands on the sheet. */
         SessionSheet: {
@@ -5580,6 +5683,12 @@ export interface components {
             plan: components["schemas"]["SessionPlan"];
             parts: components["schemas"]["SheetPart"][];
             done: components["schemas"]["DoneSet"][];
+            /**
+             * Format: int32
+             * @description Sets of a second device that had not heard of the first, which nobody has looked at yet.
+             */
+            doubled: number;
+            deleted: boolean;
             /** @description Drills that today's bars no longer allow: the session is to be made again. */
             nowBarred: string[];
             /** @description Why it is not run today, as codes of the rules that it breaks by now; empty when it may be, or has begun. */
@@ -6031,6 +6140,8 @@ export interface components {
              * @description Stored entries that cannot be reckoned with and count for nothing.
              */
             leftOut: number;
+            /** @description Pain of readings that were voided, which counts all the same, until a coach has looked at it. */
+            voidedPains: components["schemas"]["VoidedPain"][];
         };
         StudentView: {
             /** Format: uuid */
@@ -6083,6 +6194,11 @@ export interface components {
              * @description Who said it: nobody else sends it. Whoever is signed in when none is named.
              */
             author?: null | string;
+            /**
+             * Format: uuid
+             * @description The device that tells; it says the same of itself each time.
+             */
+            device?: null | string;
         };
         /** @description One answer to each entry, in their order. */
         TellResponse: {
@@ -6091,6 +6207,8 @@ export interface components {
             ended: {
                 [key: string]: string[];
             };
+            /** @description Sessions that another device runs too, without having heard of this one: what was told now is kept, and counts for no gate. */
+            doubled: string[];
         };
         /** @description One readiness test judged, with all that is needed to word why. */
         TestVerdict: {
@@ -6142,6 +6260,17 @@ export interface components {
              * @description When it goes stale without a new fact.
              */
             countsUntil?: null | string;
+        };
+        /** @description A session of today. */
+        TodaySession: {
+            /** Format: uuid */
+            id: string;
+            /** Format: uuid */
+            studentId: string;
+            studentName: string;
+            skill: string;
+            /** Format: date-time */
+            startedAt: null | string;
         };
         Told: {
             /** Format: uuid */
@@ -6200,6 +6329,17 @@ export interface components {
         };
         VoidRequest: {
             reason: string;
+        };
+        /** @description Pain that was said with a reading which counts for nothing by now; the pain does. */
+        VoidedPain: {
+            /** Format: uuid */
+            signal: string;
+            measure: string;
+            region: components["schemas"]["LoadTag"];
+            /** Format: int32 */
+            pain: number;
+            /** Format: date-time */
+            at: string;
         };
         /**
          * @description Warm: within 20 minutes after at least 8 minutes of warm-up. Cold: no training for 4 hours. Nothing between is taken.

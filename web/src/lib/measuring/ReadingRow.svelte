@@ -1,12 +1,13 @@
 <script lang="ts">
   import { account } from '$lib/accounts/account.svelte';
-  import { api, ask, Refusal, type Schemas } from '$lib/api/client';
+  import { api, ask, newId, Refusal, type Schemas } from '$lib/api/client';
   import { catalogue } from '$lib/catalogue/catalogue.svelte';
   import TextField from '$lib/parts/TextField.svelte';
   import { resolve } from '$app/paths';
   import { dayAndTime, number } from '$lib/parts/format';
   import { fieldText, pageText } from '$lib/parts/problems';
   import SideMark from '$lib/parts/SideMark.svelte';
+  import { undo } from '$lib/parts/undo.svelte';
   import { faceNames, instrumentNames, levelName, percent, valueOf } from './words';
 
   interface Props {
@@ -25,18 +26,23 @@
   let reason = $state('');
   let refusal = $state<Refusal>();
 
+  async function correct(instead: Schemas['Instead'] | null, why: string) {
+    await ask(
+      api.POST('/api/v1/students/{studentId}/corrections', {
+        params: { path: { studentId } },
+        body: { id: newId(), what: 'reading', of: reading.id, reason: why, instead },
+      }),
+    );
+    onchange?.();
+  }
+
   async function strike(event: SubmitEvent) {
     event.preventDefault();
     refusal = undefined;
     try {
-      await ask(
-        api.POST('/api/v1/students/{studentId}/readings/{readingId}/void', {
-          params: { path: { studentId, readingId: reading.id } },
-          body: { reason },
-        }),
-      );
+      await correct(null, reason);
       voiding = false;
-      onchange?.();
+      undo.offer(`Void: ${measure.name}.`, () => correct({}, 'Undone at once.'));
     } catch (error) {
       refusal = error as Refusal;
     }
@@ -103,7 +109,7 @@
           .map((s) => s.map((b) => faceNames[b.face]).join(' + ') || 'floor')
           .join('; ')}{/if}{#if measure.kind === 'range'}
         · SEM {number(reading.sem, 2)}, {reading.semDof
-          ? `${reading.semDof} own degrees of freedom`
+          ? `from ${reading.semDof} of your own repeats`
           : 'default'}{/if}{#if reading.confirmed}
         · unlikely, confirmed{/if}{#if reading.quality}
         · quality {reading.quality}{/if}{#if reading.pain}

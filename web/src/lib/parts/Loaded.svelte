@@ -8,9 +8,11 @@
     /** What is being asked for. */
     of: Promise<T>;
     children: Snippet<[T]>;
+    /** What can be done all the same, below what went wrong. */
+    failed?: Snippet<[string]>;
   }
 
-  let { of, children }: Props = $props();
+  let { of, children, failed }: Props = $props();
 
   const codeOf = (error: unknown) => (error instanceof Refusal ? error.code : 'unexpected');
 </script>
@@ -22,5 +24,6 @@
 {:catch error}
   <div class="p-6">
     <Notice tone="error">{pageText(codeOf(error))}</Notice>
+    {@render failed?.(codeOf(error))}
   </div>
 {/await}

@@ -3,6 +3,7 @@
   import { page } from '$app/state';
   import { account } from '$lib/accounts/account.svelte';
   import SignOut from '$lib/accounts/SignOut.svelte';
+  import { outbox } from '$lib/sessions/outbox.svelte';
   import { theme } from './theme.svelte';
 
   const rooms = [
@@ -39,6 +40,11 @@
     {/each}
   </div>
   <div class="ms-auto flex gap-1 lg:ms-0 lg:mt-auto lg:flex-col lg:items-stretch lg:px-3">
+    {#if outbox.waiting || outbox.refused.length}
+      <a class="btn btn-sm btn-outline px-2" href={resolve('/waiting')}
+        >{outbox.waiting + outbox.refused.length} not logged</a
+      >
+    {/if}
     <p class="text-quiet hidden px-2 text-sm leading-tight lg:block">{account.me?.user?.name}</p>
     <button class="btn btn-ghost btn-sm px-2 lg:justify-start" onclick={() => theme.toggle()}>
       {theme.dark ? 'Light' : 'Dark'}

@@ -88,6 +88,9 @@ export function problemText(problem: FieldProblem): string {
     formItems: 'One to ten items, each once.',
     notALadder: 'This is no ladder file: see the published schema.',
     keyIsShipped: 'A shipped ladder is copied, not changed.',
+    notBegun: 'It has not begun: delete it instead.',
+    alreadyBegun: 'It has begun: end it, or strike it out in the history.',
+    readAnew: 'A reading is taken anew, not rewritten.',
     notCaptured: 'Press Enter to take this trial, or clear the field.',
   };
   return words[problem.code] ?? pageText(problem.code);
@@ -115,6 +118,7 @@ export function pageText(code: string): string {
       'Nothing may be trained yet: see the cautions. For a health question, ask a licensed clinician.',
     planCheckFailed: 'The session breaks a rule and was not stored.',
     planBarred: 'A caution was added since this session was made. Make the next session again.',
+    sessionDeleted: 'This session was deleted. Bring it back on its sheet.',
     sessionOver: 'This session has been run and logged.',
     ownerExists: 'This studio has an owner already. Sign in.',
     notOnLadder: 'Not on a ladder yet.',

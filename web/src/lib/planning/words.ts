@@ -140,6 +140,7 @@ export function noteText(note: Schemas['PlanNote']): string {
 
 /** Why a planned session is not run today, in the coach's words; what is not listed is a rule that it breaks by now. */
 const outdated: Record<string, string> = {
+  otherFormat: 'an older version of the application made it',
   otherDay: 'it was made for another day',
   otherLadder: 'the student follows another ladder by now',
   otherApproach: 'the approach changed',

@@ -153,6 +153,12 @@
     >
   </header>
 
+  {#if outbox.doubled.includes(sessionId)}
+    <p class="bg-warning text-warning-content px-4 py-2" role="alert">
+      Another device runs this session too. What is said here is kept, and counts for no gate until you have
+      looked through both.
+    </p>
+  {/if}
   {#if runner.run.over}
     <section class="m-auto max-w-xl p-6 text-center">
       <p class="font-head text-5xl font-semibold">Done</p>

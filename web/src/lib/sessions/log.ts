@@ -87,6 +87,12 @@ export const log = {
     return kept && Date.parse(kept.response.expiresAt) > now ? kept.response : undefined;
   },
 
+  /** The packs that are still good. */
+  async packs(author: string, now: number): Promise<Schemas['PackResponse'][]> {
+    const kept = await (await db()).getAll('packs', IDBKeyRange.bound([author], [author, []]));
+    return kept.map((k) => k.response).filter((r) => Date.parse(r.expiresAt) > now);
+  },
+
   /** Erases everything that someone said and kept here. */
   async erase(author: string): Promise<void> {
     const all = IDBKeyRange.bound([author], [author, []]);

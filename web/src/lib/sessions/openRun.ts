@@ -18,10 +18,17 @@ export async function openRun(author: string, session: string): Promise<Opened> 
     if (kept && (mine.length > 0 || fresh.code === 'unreachable')) return { response: kept, said: mine };
     throw fresh;
   }
-  if (mine.length > 0 && kept) return { response: { ...kept, ended: fresh.ended }, said: mine };
+  if (mine.length > 0 && kept)
+    return { response: { ...kept, ended: fresh.ended }, said: furthest(mine, await elsewhere(session)) };
   // A device that keeps nothing runs all the same.
   await log.keepPack(author, fresh).catch(() => undefined);
   return { response: fresh, said: mine.length > 0 ? mine : await elsewhere(session) };
+}
+
+/** What another device said after it had heard all of this one goes on here. */
+function furthest(mine: Entry[], there: Entry[]): Entry[] {
+  const heard = new Set(there.map((e) => e.event.id));
+  return there.length > mine.length && mine.every((e) => heard.has(e.event.id)) ? there : mine;
 }
 
 const fetchPack = (sessionId: string) =>

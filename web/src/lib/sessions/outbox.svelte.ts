@@ -1,5 +1,6 @@
 import { api, ask, Refusal, type Schemas } from '$lib/api/client';
 import { iso } from '$lib/parts/instant';
+import { device } from './device';
 import { log, type Kept } from './log';
 import type { Entry, Fact } from './say';
 
@@ -20,6 +21,8 @@ class Outbox {
   lost = $state<string>();
   /** By session, what bars keep from being done by now. */
   ended = $state<Readonly<Record<string, string[]>>>({});
+  /** Sessions that another device runs too, without having heard of this one. */
+  doubled = $state<readonly string[]>([]);
   #author: string | undefined;
   #sending: Promise<void> | undefined;
   #timer: ReturnType<typeof setTimeout> | undefined;
@@ -69,7 +72,12 @@ class Outbox {
       try {
         const answer = await ask(
           api.POST('/api/v1/facts', {
-            body: { sentAt: iso(Date.now()), author, entries: batch.map((k) => sent(k.session, k.entry)) },
+            body: {
+              sentAt: iso(Date.now()),
+              author,
+              device: device(),
+              entries: batch.map((k) => sent(k.session, k.entry)),
+            },
           }),
         );
         await this.#settle(batch, answer);
@@ -93,6 +101,7 @@ class Outbox {
       });
     }
     this.ended = { ...this.ended, ...answer.ended };
+    this.doubled = answer.doubled;
     await this.#look(this.#author!);
   }
 

@@ -30,6 +30,7 @@ const told =
         code: is(e.event.seq) === 'refused' ? 'offLimits' : null,
       })),
       ended: { s: ['wrist'] },
+      doubled: [],
     },
   });
 

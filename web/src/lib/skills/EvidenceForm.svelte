@@ -55,7 +55,15 @@
         return ask(
           api.POST('/api/v1/students/{studentId}/skills/{skill}/exit-checks', {
             ...where,
-            body: { id, stage, side: test.readOn ?? null, safe: typedNumber('safe'), of: asked.times },
+            body: {
+              id,
+              stage,
+              side: test.readOn ?? null,
+              safe: typedNumber('safe'),
+              of: asked.times,
+              drill: asked.drill,
+              variant: asked.variant ?? null,
+            },
           }),
         );
       case 'hold':

@@ -5,6 +5,7 @@
   import { dayAndTime } from '$lib/parts/format';
   import { fieldText, pageText } from '$lib/parts/problems';
   import TextField from '$lib/parts/TextField.svelte';
+  import { undo } from '$lib/parts/undo.svelte';
   import { parseNumber } from './body';
   import { factText, fieldsOf } from './facts';
   import { regions, tagName } from './tags';
@@ -31,8 +32,6 @@
   let typed = $state<Record<string, string>>({});
   let reason = $state('');
   let refusal = $state<Refusal>();
-  /** Just struck out: for ten seconds one key takes it back. */
-  let undoable = $state(false);
 
   async function send(instead: Schemas['Instead'] | null, why: string): Promise<boolean> {
     refusal = undefined;
@@ -73,13 +72,11 @@
   }
 
   async function strike() {
-    if (!(await send(null, reason))) return;
-    undoable = true;
-    setTimeout(() => (undoable = false), 10_000);
-  }
-
-  async function undo() {
-    if (await send({}, 'Undone at once.')) undoable = false;
+    const what = factText(line);
+    if (await send(null, reason))
+      undo.offer(`Struck out: ${what}.`, async () => {
+        if (!(await send({}, 'Undone at once.'))) throw refusal!;
+      });
   }
 </script>
 
@@ -94,15 +91,16 @@
         {factText(line, line.now)}
       {:else}{factText(line)}{/if}
       {#if line.underBar}<span class="text-sm">done under a bar: counts for no gate</span>{/if}
-      {#if !line.confirmed && !line.now?.confirmed}<span class="text-quiet text-sm"
+      {#if line.doubled && !line.now?.confirmed}<span class="text-sm"
+          >another device ran this session too: counts for no gate until you save a correction</span
+        >
+      {:else if !line.confirmed && !line.now?.confirmed}<span class="text-quiet text-sm"
           >practice, not confirmed</span
         >{/if}
     </span>
     <span class="flex items-baseline gap-3">
       <span class="text-quiet text-sm">{dayAndTime(line.at)} · {line.by}</span>
-      {#if undoable}
-        <button class="btn btn-sm btn-accent" onclick={undo}>Undo</button>
-      {:else if account.mayWrite && (line.mayBeTakenBack || line.gone)}
+      {#if account.mayWrite && (line.mayBeTakenBack || line.gone)}
         <button class="btn btn-ghost btn-sm" aria-expanded={open} onclick={() => (open = !open)}
           >Correct…<span class="sr-only"> {factText(line, line.now ?? null)}</span></button
         >
@@ -110,7 +108,7 @@
     </span>
   </div>
   {#each line.corrections ?? [] as said, i (i)}
-    {#if said.reason.length >= 10}
+    {#if said.reason.length >= 10 || line.what === 'reading'}
       <p class="text-quiet text-sm">
         {dayAndTime(said.at)}, {said.by}: “{said.reason}”{said.gone ? ' Struck out.' : ''}
       </p>
@@ -155,6 +153,11 @@
           {#if fields.length}<button class="btn btn-sm btn-primary">Save the correction</button>{/if}
           {#if line.mayBeTakenBack}
             <button type="button" class="btn btn-sm btn-outline" onclick={strike}>Strike it out</button>
+          {/if}
+          {#if line.what === 'signal'}
+            <button type="button" class="btn btn-sm btn-outline" onclick={() => void send({}, reason)}
+              >It stands as it is</button
+            >
           {/if}
         {/if}
         <button type="button" class="btn btn-sm btn-ghost" onclick={() => (open = false)}>Leave it</button>

@@ -1,5 +1,6 @@
 import type { Schemas } from '$lib/api/client';
 import { catalogue } from '$lib/catalogue/catalogue.svelte';
+import { levelName, valueOf } from '$lib/measuring/words';
 import { number } from '$lib/parts/format';
 import { signalName, tagName } from './tags';
 
@@ -45,6 +46,12 @@ export function factText(line: Line, instead: Instead | null = null): string {
       return `Way out at stage ${line.stage} of ${skillName(line)}${side}: ${instead?.safe ?? line.safe} of ${instead?.times ?? line.times} safe`;
     case 'decision':
       return `${decisions[line.decision!]} ${line.toStage} of ${skillName(line)}${side}`;
+    case 'reading': {
+      const reading = line.reading!;
+      const measure = catalogue.measure(reading.measure);
+      const level = levelName(measure, reading.level);
+      return `${measure.name}${level ? `, ${level}` : ''}${side}: ${reading.unreadable ? 'cannot be read' : valueOf(measure, reading)}`;
+    }
     case 'session':
       return `A session of ${skillName(line)}`;
   }

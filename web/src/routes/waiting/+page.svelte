@@ -1,11 +1,13 @@
 <script lang="ts">
+  import { resolve } from '$app/paths';
   import { account } from '$lib/accounts/account.svelte';
-  import { dayAndTime } from '$lib/parts/format';
+  import { dayAndTime, minutes } from '$lib/parts/format';
   import { pageText } from '$lib/parts/problems';
   import { log, type Kept } from '$lib/sessions/log';
   import { outbox } from '$lib/sessions/outbox.svelte';
   import { saveFile } from '$lib/sessions/saveFile';
 
+  const packs = log.packs(account.me!.user!.id, Date.now()).catch(() => []);
   let asking = $state<Kept>();
   const said = (kept: Kept) => kept.entry.facts.map((f) => f.kind).join(', ') || kept.entry.event.is;
 
@@ -65,4 +67,24 @@
       </ul>
     </section>
   {/if}
+  {#await packs then list}
+    {#if list.length}
+      <section class="mt-5 max-w-2xl" aria-label="Kept here for today">
+        <h2 class="mb-1">Kept here for today</h2>
+        <p class="text-quiet mb-2">These run on this device without the server.</p>
+        <ul class="ruled border-t">
+          {#each list as pack (pack.sessionId)}
+            <li class="ruled flex flex-wrap items-center gap-x-4 border-b py-2">
+              <strong>{pack.studentName}</strong>
+              <span class="text-quiet">{minutes(pack.pack.totalSeconds)} min</span>
+              <a
+                class="btn btn-sm btn-outline ms-auto"
+                href={resolve('/sessions/[id]/run', { id: pack.sessionId })}>Run it</a
+              >
+            </li>
+          {/each}
+        </ul>
+      </section>
+    {/if}
+  {/await}
 </main>

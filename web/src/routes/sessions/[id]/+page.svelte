@@ -9,13 +9,17 @@
   import Notice from '$lib/parts/Notice.svelte';
   import { pageText } from '$lib/parts/problems';
   import SideMark from '$lib/parts/SideMark.svelte';
+  import SessionHand from '$lib/planning/SessionHand.svelte';
   import MakeAgain from '$lib/planning/MakeAgain.svelte';
   import { doseText, drillReason, noteText, outdatedText, propText } from '$lib/planning/words';
 
   const id = $derived(page.params.id!);
-  const sheet = $derived(
-    ask(api.GET('/api/v1/sessions/{sessionId}', { params: { path: { sessionId: id } } })),
-  );
+  const read = () => ask(api.GET('/api/v1/sessions/{sessionId}', { params: { path: { sessionId: id } } }));
+  let changed = $state(0);
+  const sheet = $derived.by(() => {
+    void changed;
+    return read();
+  });
 
   const blocks: { kinds: Schemas['DrillKind'][]; title: string }[] = [
     { kinds: ['raise', 'prepare', 'mobilise'], title: 'Warm-up and preparation' },
@@ -56,20 +60,34 @@
                   .minutes} min · ceiling {s.sensationCeiling} of 10 · pain above 3 stops
               </p>
             </div>
-            <div class="no-print flex gap-2">
+            <div class="no-print flex flex-wrap gap-2">
               <button class="btn btn-outline" onclick={() => window.print()}>Print</button>
-              {#if account.mayWrite && !s.endedAt && !s.nowBarred.length && !s.outdated.length}
+              <SessionHand session={s} onchange={() => changed++} />
+              {#if account.mayWrite && !s.deleted && !s.endedAt && !s.nowBarred.length && !s.outdated.length}
                 <a class="btn btn-accent" href={resolve('/sessions/[id]/run', { id })}
                   >{s.startedAt ? 'Go on' : 'Run it'}</a
                 >
               {/if}
             </div>
           </div>
-          {#if s.nowBarred.length}
+          {#if s.deleted}
+            <div class="mt-4"><Notice tone="caution">This planned session was deleted.</Notice></div>
+          {:else if s.nowBarred.length}
             <div class="mt-4"><Notice tone="error">{pageText('planBarred')}</Notice></div>
           {:else if s.outdated.length}
             <div class="mt-4">
               <Notice tone="error">{outdatedText(s.outdated)} <MakeAgain session={s} /></Notice>
+            </div>
+          {/if}
+          {#if s.doubled}
+            <div class="mt-4">
+              <Notice tone="caution">
+                Two devices ran this session without hearing of each other. {s.doubled}
+                {s.doubled === 1 ? 'round counts' : 'rounds count'} for no gate until you say which were done.
+                <a class="link-line" href={resolve('/students/[id]/history', { id: s.studentId })}
+                  >Look through them</a
+                >
+              </Notice>
             </div>
           {/if}
           {#if s.endedAt}
@@ -159,6 +177,13 @@
           </p>
         </aside>
       </div>
+    {/snippet}
+    {#snippet failed(code)}
+      {#if code === 'unreachable'}
+        <p class="mt-4">
+          <a class="btn btn-accent" href={resolve('/sessions/[id]/run', { id })}>Run it from this device</a>
+        </p>
+      {/if}
     {/snippet}
   </Loaded>
 </main>

@@ -4,7 +4,9 @@
   import { resolve } from '$app/paths';
   import { page } from '$app/state';
   import Notice from '$lib/parts/Notice.svelte';
+  import { shortDay } from '$lib/parts/format';
   import { pageText } from '$lib/parts/problems';
+  import { tagName } from '$lib/students/tags';
   import { OpenStudent, openStudent } from '$lib/students/student.svelte';
 
   let { children } = $props();
@@ -89,6 +91,19 @@
             ? 'One stored entry cannot be read and counts for nothing.'
             : `${student.page.leftOut} stored entries cannot be read and count for nothing.`}
           <a class="link-line" href={resolve('/students/[id]/readings', { id })}>See the readings</a>
+        </Notice>
+      </div>
+    {/if}
+    {#if student.page.voidedPains.length}
+      <div class="px-5 pt-5 lg:px-7">
+        <Notice tone="caution">
+          A reading was voided, and the pain that was told with it counts all the same:
+          {student.page.voidedPains
+            .map((p) => `${tagName(p.region)}, ${p.pain} of 10, ${shortDay(p.at)}`)
+            .join('; ')}.
+          <a class="link-line" href={resolve('/students/[id]/history', { id })}
+            >Look at it: let it stand, or strike it out</a
+          >
         </Notice>
       </div>
     {/if}

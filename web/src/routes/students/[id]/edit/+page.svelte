@@ -4,8 +4,10 @@
   import { account } from '$lib/accounts/account.svelte';
   import { api, ask, Refusal } from '$lib/api/client';
   import { Draft } from '$lib/parts/draft.svelte';
+  import Dialog from '$lib/parts/Dialog.svelte';
   import Notice from '$lib/parts/Notice.svelte';
   import { pageText } from '$lib/parts/problems';
+  import { undo } from '$lib/parts/undo.svelte';
   import BodyFields from '$lib/students/BodyFields.svelte';
   import { readBody, writeBody } from '$lib/students/body';
   import { theStudent } from '$lib/students/student.svelte';
@@ -43,15 +45,28 @@
     void send(() => ask(api.PUT('/api/v1/students/{studentId}', { params: { path, header }, body })));
   }
 
-  const archive = () =>
-    send(() =>
-      ask(
-        api.POST('/api/v1/students/{studentId}/archive', {
-          params: { path, header },
-          body: { archived: !view.archived },
-        }),
-      ),
+  let asking = $state(false);
+
+  const archive = (archived: boolean, version: number) =>
+    ask(
+      api.POST('/api/v1/students/{studentId}/archive', {
+        params: { path, header: { 'If-Match': `"${version}"` } },
+        body: { archived },
+      }),
     );
+
+  function putAway() {
+    asking = false;
+    void send(async () => {
+      const archived = await archive(true, view.version);
+      undo.offer(`${view.student.name} is in the archive.`, async () => {
+        await archive(false, archived.version);
+        await student.load();
+      });
+    });
+  }
+
+  const bringBack = () => send(() => archive(false, view.version));
 </script>
 
 <form class="grid max-w-3xl gap-7 px-5 py-5 lg:px-7" onsubmit={save} novalidate>
@@ -66,9 +81,27 @@
   {#if account.mayWrite}
     <div class="flex flex-wrap gap-3">
       <button class="btn btn-primary" disabled={busy}>Save</button>
-      <button type="button" class="btn btn-outline ms-auto" disabled={busy} onclick={archive}>
-        {view.archived ? 'Bring back from the archive' : 'Archive this student'}
+      <button
+        type="button"
+        class="btn btn-outline ms-auto"
+        disabled={busy}
+        onclick={view.archived ? bringBack : () => (asking = true)}
+      >
+        {view.archived ? 'Bring back from the archive' : 'Archive this student…'}
       </button>
     </div>
   {/if}
 </form>
+
+{#if asking}
+  <Dialog title="Archive {view.student.name}?" onclose={() => (asking = false)}>
+    <p>
+      They leave the roster and the readiness board. Everything that was written down stays, and they can be
+      brought back.
+    </p>
+    {#snippet actions()}
+      <button class="btn btn-outline" onclick={() => (asking = false)}>Keep them here</button>
+      <button class="btn btn-primary" onclick={putAway}>Archive</button>
+    {/snippet}
+  </Dialog>
+{/if}

@@ -1,0 +1,80 @@
+using Microsoft.EntityFrameworkCore;
+using Tensarch.Core;
+using Tensarch.Server.Data;
+using Tensarch.Server.Planning;
+using Tensarch.Server.Skills;
+
+namespace Tensarch.Server.Sessions;
+
+public enum SessionChangeKind
+{
+    /// <summary>It is over, though nobody ran it to its end.</summary>
+    End,
+
+    /// <summary>It was ended too soon.</summary>
+    Reopen,
+
+    /// <summary>It will not be done: thrown away before it began.</summary>
+    Delete,
+    Restore,
+
+    /// <summary>To another day, made anew under that day's bars.</summary>
+    Move,
+}
+
+/// <param name="Date">Where it moves to.</param>
+public sealed record SessionChange(SessionChangeKind Kind, DateOnly? Date = null);
+
+/// <summary>What is done with a session beside running it. Each may be sent twice and does the same.</summary>
+public sealed class SessionChanges(TensarchDb db, PlanDesk plans, Standings standings, StudioClock clock)
+{
+    public async Task<Result<SessionRow>> Make(Guid id, SessionChange change, CancellationToken ct)
+    {
+        var row = await db.Sessions.SingleAsync(s => s.Id == id, ct);
+        if (await Refuse(row, change, ct) is { Count: > 0 } problems)
+            return problems;
+        await db.SaveChangesAsync(ct);
+        return row;
+    }
+
+    private async Task<List<Problem>> Refuse(SessionRow row, SessionChange change, CancellationToken ct)
+    {
+        switch (change.Kind)
+        {
+            case SessionChangeKind.End when row.StartedAt is null:
+                return [Problem.Of("notBegun", "kind")];
+            case SessionChangeKind.End:
+                row.EndedAt ??= clock.Now;
+                break;
+            case SessionChangeKind.Reopen when row.StartedOn != clock.Today:
+                return [Problem.Of("sessionOver", "kind")];
+            case SessionChangeKind.Reopen:
+                row.EndedAt = null;
+                break;
+            case SessionChangeKind.Delete or SessionChangeKind.Move when row.StartedAt is not null:
+                return [Problem.Of("alreadyBegun", "kind")];
+            case SessionChangeKind.Delete:
+                row.DeletedAt ??= clock.Now;
+                break;
+            case SessionChangeKind.Restore:
+                row.DeletedAt = null;
+                break;
+            case SessionChangeKind.Move when change.Date is not { } date:
+                return [Problem.Of("required", "date")];
+            case SessionChangeKind.Move:
+                return await Move(row, change.Date!.Value, ct);
+        }
+        return [];
+    }
+
+    /// <summary>As it is planned on the new day, in the place of what it was.</summary>
+    private async Task<List<Problem>> Move(SessionRow row, DateOnly date, CancellationToken ct)
+    {
+        var minutes = plans.Read(row)?.Minutes;
+        var planned = plans.Make((await standings.Of(row.StudentId, ct))!, new(row.Id, date, minutes, row.Skill));
+        if (!planned.IsOk)
+            return [.. planned.Problems];
+        plans.Lay(row, planned.Value);
+        return [];
+    }
+}

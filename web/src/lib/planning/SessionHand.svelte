@@ -1,0 +1,113 @@
+<script lang="ts">
+  import { goto } from '$app/navigation';
+  import { resolve } from '$app/paths';
+  import { account } from '$lib/accounts/account.svelte';
+  import { api, ask, Refusal, type Schemas } from '$lib/api/client';
+  import { fieldText, pageText, problemText } from '$lib/parts/problems';
+  import TextField from '$lib/parts/TextField.svelte';
+  import { undo } from '$lib/parts/undo.svelte';
+
+  interface Props {
+    session: Schemas['SessionSheet'];
+    onchange: () => void;
+  }
+
+  let { session, onchange }: Props = $props();
+  let moving = $state(false);
+  let date = $state('');
+  let refusal = $state<Refusal>();
+  let busy = $state(false);
+
+  const send = (kind: Schemas['SessionChangeKind'], to: string | null = null) =>
+    ask(
+      api.POST('/api/v1/sessions/{sessionId}/changes', {
+        params: { path: { sessionId: session.id } },
+        body: { kind, date: to },
+      }),
+    );
+
+  async function change(act: () => Promise<void>) {
+    busy = true;
+    refusal = undefined;
+    try {
+      await act();
+    } catch (error) {
+      refusal = error as Refusal;
+    } finally {
+      busy = false;
+    }
+  }
+
+  const end = () =>
+    change(async () => {
+      await send('end');
+      onchange();
+      undo.offer('The session is ended.', async () => {
+        await send('reopen');
+        onchange();
+      });
+    });
+
+  const remove = () =>
+    change(async () => {
+      await send('delete');
+      undo.offer('The planned session is deleted.', async () => {
+        await send('restore');
+        await goto(resolve('/sessions/[id]', { id: session.id }));
+        onchange();
+      });
+      await goto(resolve('/students/[id]/sessions', { id: session.studentId }));
+    });
+
+  const restore = () =>
+    change(async () => {
+      await send('restore');
+      onchange();
+    });
+
+  function move(event: SubmitEvent) {
+    event.preventDefault();
+    const before = session.plan.date;
+    void change(async () => {
+      await send('move', date || null);
+      moving = false;
+      onchange();
+      undo.offer('The session is made anew for its new day.', async () => {
+        await send('move', before);
+        onchange();
+      });
+    });
+  }
+
+  const said = $derived(
+    refusal &&
+      (fieldText(refusal, 'kind') ??
+        (refusal.problems[0] ? problemText(refusal.problems[0]) : pageText(refusal.code))),
+  );
+</script>
+
+{#if account.mayWrite}
+  {#if session.deleted}
+    <button class="btn btn-accent" disabled={busy} onclick={restore}>Bring it back</button>
+  {:else if session.startedAt && !session.endedAt}
+    <button class="btn btn-outline" disabled={busy} onclick={end}>End it here</button>
+  {:else if !session.startedAt}
+    <button class="btn btn-outline" aria-expanded={moving} onclick={() => (moving = !moving)}>Move…</button>
+    <button class="btn btn-outline" disabled={busy} onclick={remove}>Delete</button>
+  {/if}
+  {#if moving}
+    <form class="flex basis-full flex-wrap items-end gap-2" onsubmit={move} novalidate>
+      <TextField
+        label="To which day?"
+        type="date"
+        width="w-44"
+        error={fieldText(refusal, 'date')}
+        bind:value={date}
+      />
+      <button class="btn btn-primary" disabled={busy}>Make it for that day</button>
+    </form>
+  {/if}
+  {#if said && !(moving && fieldText(refusal, 'date'))}
+    <p class="text-error basis-full text-sm font-semibold" role="alert">{said}</p>
+  {/if}
+{/if}
