@@ -45,7 +45,9 @@ builder.Services.AddScoped<StudentDesk>();
 builder.Services.AddScoped<StudioMeasures>();
 builder.Services.AddScoped<OwnNoises>();
 builder.Services.AddScoped<ReadingDesk>();
+builder.Services.AddScoped<ReadingPreviews>();
 builder.Services.AddScoped<SittingDesk>();
+builder.Services.AddScoped<SittingViews>();
 builder.Services.AddScoped<PictureDesk>();
 builder.Services.AddSingleton(new PictureFiles(Path.Combine(data, "pictures")));
 builder.Services.AddSingleton(services => new SimulatedInclinometer(

@@ -24,7 +24,7 @@ async function sit(page: Page, context: BrowserContext, name: string, measures: 
 
 const left = (page: Page) => page.getByRole('region', { name: 'Left side' });
 const right = (page: Page) => page.getByRole('region', { name: 'Right side' });
-const trials = (page: Page, side: 'left' | 'right') => page.getByRole('group', { name: `Trials taken, ${side}` }).locator('span');
+const trials = (page: Page, side: 'left' | 'right') => page.getByRole('group', { name: `Trials taken, ${side}` }).locator('[data-trial]');
 
 test('both sides of knee-to-wall, three trials each, in fifteen key presses', async ({ page, context }) => {
   await sit(page, context, 'Kofi Marchetti', ['knee-to-wall', 'crow-entry-success']);
@@ -63,7 +63,7 @@ test('a sitting goes on after a reload, with what was captured, on another devic
   const sent = page.waitForResponse((r) => r.url().includes('/drafts/') && (r.request().postData() ?? '').includes('72') && r.ok());
   await field.fill('72');
   await field.press('Enter');
-  const kept = page.getByRole('group', { name: 'Trials taken' }).locator('span');
+  const kept = page.getByRole('group', { name: 'Trials taken' }).locator('[data-trial]');
   await expect(kept).toHaveText(['71.0', '72.0']);
   await sent;
 
@@ -72,7 +72,7 @@ test('a sitting goes on after a reload, with what was captured, on another devic
   const other = await tablet.newPage();
   await other.goto(page.url().replace(/\/bench\/.*/, '/bench'));
   await other.getByRole('link', { name: 'Go on with the sitting' }).first().click();
-  await expect(other.getByRole('group', { name: 'Trials taken' }).locator('span')).toHaveText(['71.0', '72.0']);
+  await expect(other.getByRole('group', { name: 'Trials taken' }).locator('[data-trial]')).toHaveText(['71.0', '72.0']);
   await tablet.close();
   await page.reload();
   await expect(kept).toHaveText(['71.0', '72.0']);
@@ -165,7 +165,7 @@ test('a file that is no picture says so, and a PNG becomes a reading', async ({ 
   await picture.press('4');
   await picture.press('ArrowRight');
   await page.getByRole('button', { name: 'Take as trial 1' }).click();
-  await expect(page.getByRole('group', { name: 'Trials taken' }).locator('span')).toHaveCount(1);
+  await expect(page.getByRole('group', { name: 'Trials taken' }).locator('[data-trial]')).toHaveCount(1);
 });
 
 test('a hold is timed with one key, and attempts are counted with one key each', async ({ page, context }) => {
@@ -180,12 +180,17 @@ test('a hold is timed with one key, and attempts are counted with one key each',
     await page.clock.runFor(seconds * 1000);
     await page.keyboard.press('Space');
   }
-  await page.keyboard.press('4');
+  // A stray digit is no quality.
+  await page.keyboard.press('3');
   await page.clock.resume();
-  const taken = page.getByRole('group', { name: 'Trials taken' }).locator('span');
+  const taken = page.getByRole('group', { name: 'Trials taken' }).locator('[data-trial]');
   await expect(taken).toHaveText(['21.0', '34.0']);
   await expect(page.getByRole('region', { name: 'Reading' })).toContainText(/Best\s*34\.0 s/);
+  await expect(page.getByRole('radio', { name: '3' })).not.toBeChecked();
+  await page.getByRole('radio', { name: '1' }).focus();
+  await page.keyboard.press('4');
   await expect(page.getByRole('radio', { name: '4' })).toBeChecked();
+  await page.getByRole('button', { name: /^Start/ }).focus();
   await page.keyboard.press('Enter');
 
   await expect(page.getByRole('heading', { name: 'Crow entries held' })).toBeVisible();

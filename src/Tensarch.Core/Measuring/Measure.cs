@@ -1,3 +1,5 @@
+using System.Globalization;
+using System.Text.RegularExpressions;
 using Tensarch.Core.Students;
 
 namespace Tensarch.Core.Measuring;
@@ -67,7 +69,7 @@ public enum MeasureRole
 /// <param name="Landmarks">Where to measure from and to.</param>
 /// <param name="Step">Values are multiples of this, in the measure's unit.</param>
 /// <param name="Picture">How it is read from a side picture, where it can be.</param>
-public sealed record Measure(
+public sealed partial record Measure(
     string Key,
     string Name,
     string Reads,
@@ -100,6 +102,19 @@ public sealed record Measure(
     string? Drill = null
 )
 {
+    /// <summary>The protocol for a student: where it ends at a sensation, theirs is the ceiling where that is lower.</summary>
+    /// <param name="ceiling">Of 10.</param>
+    public IReadOnlyList<string> ProtocolUnder(int ceiling) =>
+        [
+            .. Protocol.Select(step =>
+                EndSensation()
+                    .Replace(step, m => $"sensation {Math.Min(ceiling, int.Parse(m.Groups[1].Value, CultureInfo.InvariantCulture))}")
+            ),
+        ];
+
+    [GeneratedRegex(@"sensation (\d+)")]
+    private static partial Regex EndSensation();
+
     /// <summary>Where pain during a reading is counted.</summary>
     public IEnumerable<LoadTag> Regions() => Loads.Keys.Where(t => t.IsRegion());
 

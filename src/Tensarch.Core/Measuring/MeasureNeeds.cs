@@ -16,21 +16,21 @@ public static class MeasureNeeds
 
     private static List<SittingItem> Items(IEnumerable<ReadinessTest> tests, CatalogueContent catalogue) =>
         [
-            .. tests
-                .Select(t =>
-                    t switch
-                    {
-                        RomCriterion r => new SittingItem(r.Measure, r.Level, r.Warmth, r.MinTrials),
-                        SymmetryCriterion { Measure: { } measure } s => new SittingItem(measure, s.Level, s.Warmth, s.MinTrials),
-                        HoldCriterion { Measure: { } measure } h => new SittingItem(measure, h.Level, Warmth.Warm, HoldAttempts),
-                        RateCriterion r => new SittingItem(r.Measure, null, Warmth.Warm, 1),
-                        _ => null,
-                    }
-                )
-                .OfType<SittingItem>()
-                .Where(i => catalogue.FindMeasure(i.Measure) is not null)
-                .GroupBy(i => (i.Measure, i.Level, i.Warmth))
-                .Select(g => g.MaxBy(i => i.Asks)!),
+            .. SittingItem.Once(
+                tests
+                    .Select(t =>
+                        t switch
+                        {
+                            RomCriterion r => new SittingItem(r.Measure, r.Level, r.Warmth, r.MinTrials),
+                            SymmetryCriterion { Measure: { } measure } s => new SittingItem(measure, s.Level, s.Warmth, s.MinTrials),
+                            HoldCriterion { Measure: { } measure } h => new SittingItem(measure, h.Level, Warmth.Warm, HoldAttempts),
+                            RateCriterion r => new SittingItem(r.Measure, null, Warmth.Warm, 1),
+                            _ => null,
+                        }
+                    )
+                    .OfType<SittingItem>()
+                    .Where(i => catalogue.FindMeasure(i.Measure) is not null)
+            ),
         ];
 
     private const int HoldAttempts = 2;

@@ -70,3 +70,12 @@ public sealed record BreathsResponse(double Breaths, double Seconds);
 public sealed record BlocksRequest(IReadOnlyList<StackedBlock> Stack);
 
 public sealed record BlocksResponse(double Cm, double ResolutionCm);
+
+/// <param name="Value">In the measure's unit.</param>
+public sealed record EstimateRequest([Range(-10_000, 10_000)] double Value, [Range(0, 10_000)] double StandardError);
+
+public sealed record AsymmetryRequest(EstimateRequest Left, EstimateRequest Right, Better Better);
+
+/// <param name="Difference">Right minus left.</param>
+/// <param name="Weaker">None while the difference is within noise.</param>
+public sealed record AsymmetryResponse(double Difference, double Mdc95, bool Detectable, Side? Weaker);

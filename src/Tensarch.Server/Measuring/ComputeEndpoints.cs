@@ -21,6 +21,15 @@ public static class ComputeEndpoints
         compute.MapPost("/landmarks", LandmarksOf);
         compute.MapPost("/breaths", BreathsOf);
         compute.MapPost("/blocks", BlocksOf);
+        compute.MapPost("/asymmetry", AsymmetryOf);
+    }
+
+    /// <summary>Two sides that one coach reads in one sitting.</summary>
+    private static Ok<AsymmetryResponse> AsymmetryOf(AsymmetryRequest request)
+    {
+        static Estimate Of(EstimateRequest side) => new(side.Value, side.StandardError);
+        var (change, weaker) = Asymmetry.Between(Of(request.Left), Of(request.Right), request.Better);
+        return TypedResults.Ok(new AsymmetryResponse(change.Difference, change.Mdc95, change.Detectable, weaker));
     }
 
     private static Results<Ok<SplitAngleResponse>, ProblemHttpResult> SplitAngleOf(SplitAngleRequest request)

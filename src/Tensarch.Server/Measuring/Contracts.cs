@@ -50,6 +50,9 @@ public sealed record VoidRequest([StringLength(500, MinimumLength = 3)] string R
 /// <param name="OtherSide">Right minus left, against the other side's last reading; none before it was read.</param>
 /// <param name="Unlikely">Far from what the series has shown: ask "yes, really".</param>
 /// <param name="Straddle">The middle split's two readings against each other.</param>
+/// <param name="Odd">A trial far from the others: ask "yes, really".</param>
+/// <param name="Pooled">Earlier readings that make one test with this one.</param>
+/// <param name="Pain">What the pain that is typed does; none when none is.</param>
 public sealed record PreviewResponse(
     IReadOnlyList<double> Trials,
     double Value,
@@ -65,8 +68,23 @@ public sealed record PreviewResponse(
     ComparedReading? OtherSide,
     Side? Weaker,
     Unlikely? Unlikely,
-    StraddleCheck? Straddle
+    StraddleCheck? Straddle,
+    OddTrial? Odd,
+    PooledWith? Pooled,
+    PainEffect? Pain
 );
+
+/// <summary>Readings of one series within twelve hours are one test.</summary>
+/// <param name="Since">When the first of them was taken.</param>
+/// <param name="Readings">How many, with this one.</param>
+public sealed record PooledWith(DateTimeOffset Since, int Readings, int Trials, double Value);
+
+/// <summary>What pain that is told with a reading does at once.</summary>
+/// <param name="IsEvent">It is more than the limit: the reading stops here.</param>
+/// <param name="Bars">What would be barred by it that is not, or less, now.</param>
+public sealed record PainEffect(bool IsEvent, IReadOnlyList<TagLevel> Bars);
+
+public sealed record TagLevel(LoadTag Tag, BarLevel Level);
 
 public sealed record ComparedReading(double Value, DateTimeOffset At, double Difference, double Mdc95, bool Detectable);
 
@@ -101,14 +119,17 @@ public sealed record OpenSitting(Guid Id, string Scope, DateTimeOffset StartedAt
 
 /// <param name="Scope"><c>needs</c>, a battery's key, or <c>single</c> with its measures.</param>
 /// <param name="Cold">Also read the range of motion cold, first.</param>
+/// <param name="Level">Of the measures chosen, where they have it; else their first one.</param>
 public sealed record SittingRequest(
     Guid Id,
     [RegularExpression(Key.Pattern)] string Scope,
     [RegularExpression(Key.Pattern)] IReadOnlyList<string> Measures,
-    bool Cold
+    bool Cold,
+    [RegularExpression(Key.Pattern)] string? Level = null
 );
 
 /// <summary>A sitting, with all that the bench shows while reading.</summary>
+/// <param name="Changed">Names of measures that are not what they were when it began, or not there: they are read in a new sitting.</param>
 public sealed record SittingView(
     Guid Id,
     string Scope,
@@ -121,10 +142,23 @@ public sealed record SittingView(
     double BreathSeconds,
     IReadOnlyList<BlockKind> Blocks,
     IReadOnlyList<SittingPart> Items,
-    IReadOnlyList<BarredMeasure> LeftOut
+    IReadOnlyList<BarredMeasure> LeftOut,
+    IReadOnlyList<string> Changed
 );
 
-public sealed record SittingPart(string Measure, string? Level, Warmth Warmth, int Asks, IReadOnlyList<SittingSide> Sides);
+/// <param name="Asks">Trials that the gate counts.</param>
+/// <param name="Read">Of its <paramref name="Places"/> (sides, or the one), how many are read.</param>
+/// <param name="Protocol">How it is taken on this student: a sensation that ends it is theirs.</param>
+public sealed record SittingPart(
+    string Measure,
+    string? Level,
+    Warmth Warmth,
+    int Asks,
+    int Read,
+    int Places,
+    IReadOnlyList<string> Protocol,
+    IReadOnlyList<SittingSide> Sides
+);
 
 /// <summary>One side of an item at one level and warmth: the item's own warmth, and for a range of motion the other one too.</summary>
 /// <param name="Taken">What this sitting has read.</param>

@@ -104,11 +104,11 @@ public static class MeasuringEndpoints
     private static async Task<Results<Ok<PreviewResponse>, ProblemHttpResult>> Preview(
         Guid studentId,
         ReadingRequest request,
-        ReadingDesk desk,
+        ReadingPreviews previews,
         CancellationToken ct
     )
     {
-        var preview = await desk.Preview(studentId, request, ct);
+        var preview = await previews.Preview(studentId, request, ct);
         return preview.IsOk ? TypedResults.Ok(preview.Value) : Problems.Unprocessable(preview.Problems);
     }
 

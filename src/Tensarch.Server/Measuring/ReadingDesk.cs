@@ -16,7 +16,8 @@ public sealed record PreparedReading(
     Noise Noise,
     double Resolution,
     Estimate Estimate,
-    Unlikely? Unlikely
+    Unlikely? Unlikely,
+    OddTrial? Odd
 );
 
 /// <summary>Takes and voids readings. The demo's simulator and the import go through here as the bench does.</summary>
@@ -39,7 +40,9 @@ public sealed class ReadingDesk(
         var prepared = await Prepare(studentId, request, request.TakenAt ?? clock.Now, ct);
         if (!prepared.IsOk)
             return prepared.Problems.ToList();
-        var (measure, _, _, _, _, unlikely) = prepared.Value;
+        var (measure, _, _, _, _, unlikely, odd) = prepared.Value;
+        if (odd is not null && !request.Confirmed)
+            return Problem.Of("oddTrial", "trials", ("trial", odd.Value), ("median", odd.Middle), ("limit", odd.Limit));
         if (unlikely is not null && !request.Confirmed)
             return Problem.Of("unlikely", "trials", ("median", unlikely.Median), ("limit", unlikely.Limit));
         // What was read before is a fact; what is barred is not read now.
@@ -50,11 +53,20 @@ public sealed class ReadingDesk(
 
         var row = Row(studentId, request, prepared.Value, request.TakenAt ?? clock.Now, scope.UserId);
         var appended = await db.Readings.AddFact(row, new { studentId, request }, ct);
+        // What was captured is a reading now: voided, it is taken anew and not under its old id.
+        if (appended == Appended.Stored && request.SittingId is { } done)
+            await Forget(done, SittingViews.Slot(row.Measure, row.Side, row.Level, row.Warmth), ct);
         if (appended == Appended.Stored)
             db.Signals.AddRange(ReadingPains.Of(row, measure));
         if (appended == Appended.Stored && request.TakenAt is null && measure.Role == MeasureRole.BreathLength)
             await students.Breathes(studentId, row.Value, ct);
         return (row, await db.SaveFact(appended, ct));
+    }
+
+    private async Task Forget(Guid sitting, string slot, CancellationToken ct)
+    {
+        if (await db.Drafts.SingleOrDefaultAsync(d => d.SittingId == sitting && d.Slot == slot, ct) is { } draft)
+            db.Drafts.Remove(draft);
     }
 
     /// <summary>A retry is answered from what was stored, whatever the clock and the bars say by now.</summary>
@@ -94,7 +106,7 @@ public sealed class ReadingDesk(
             StacksJson = request.Stacks is { } stacks ? StoredJson.Write(stacks) : null,
             Marks = [.. request.Marks ?? []],
             SittingId = request.SittingId,
-            Confirmed = prepared.Unlikely is not null,
+            Confirmed = prepared.Unlikely is not null || prepared.Odd is not null,
             Compensations = [.. request.Compensations],
             Disqualified = prepared.Measure.IsDisqualified(request.Compensations, request.Standard),
             Quality = request.Quality,
@@ -112,39 +124,7 @@ public sealed class ReadingDesk(
             TakenBy = takenBy,
         };
 
-    /// <summary>Against the series' and the other side's last counting readings, of the same warmth, level and standard.</summary>
-    public async Task<Result<PreviewResponse>> Preview(Guid studentId, ReadingRequest request, CancellationToken ct)
-    {
-        var found = await Prepare(studentId, request, clock.Now, ct);
-        if (!found.IsOk)
-            return found.Problems.ToList();
-        var (measure, input, noise, resolution, estimate, unlikely) = found.Value;
-        var same = await Last(studentId, request, request.Side, ct);
-        var other = request.Side is { } side ? await Last(studentId, request, side.Other(), ct) : null;
-        var asymmetry =
-            other is null ? null
-            : request.Side == Side.Left ? Asymmetry.Between(estimate, EstimateOf(other), measure.Better, other.TakenBy == scope.UserId)
-            : Asymmetry.Between(EstimateOf(other), estimate, measure.Better, other.TakenBy == scope.UserId);
-        return new PreviewResponse(
-            input.Trials,
-            estimate.Value,
-            estimate.StandardError,
-            noise.Sem,
-            noise.SemDof,
-            noise.Tau,
-            noise.TauPairs,
-            resolution,
-            measure.Kind == MeasureKind.Rate ? SuccessRate.Of(input.Successes!.Value, input.Attempts!.Value).Value : null,
-            measure.IsDisqualified(request.Compensations, request.Standard),
-            same is null ? null : Compared(same, Change.Between(EstimateOf(same), estimate, same.TakenBy == scope.UserId)),
-            other is null ? null : Compared(other, asymmetry!.Change),
-            asymmetry?.Weaker,
-            unlikely,
-            await StraddleOf(studentId, request, estimate, ct)
-        );
-    }
-
-    private async Task<Result<PreparedReading>> Prepare(Guid studentId, ReadingRequest request, DateTimeOffset at, CancellationToken ct)
+    public async Task<Result<PreparedReading>> Prepare(Guid studentId, ReadingRequest request, DateTimeOffset at, CancellationToken ct)
     {
         if (await measures.Find(request.Measure, ct) is not { } measure)
             return Problem.Of("unknownMeasure", "measure");
@@ -172,7 +152,8 @@ public sealed class ReadingDesk(
         var noise = await noises.Of(measure, request.Instrument, scope.UserId, at, ct);
         var estimate = input.Value(measure, noise, trials.Value.Resolution);
         var unlikely = measure.Kind == MeasureKind.Range ? Unlikely.Of(estimate, at, await Lately(studentId, request, at, ct)) : null;
-        return new PreparedReading(measure, input, noise, trials.Value.Resolution, estimate, unlikely);
+        var odd = measure.Kind == MeasureKind.Range ? OddTrial.Of(input.Trials, noise.Sem, measure.Resolution) : null;
+        return new PreparedReading(measure, input, noise, trials.Value.Resolution, estimate, unlikely, odd);
     }
 
     /// <summary>Trials in the measure's unit, from whatever they were read with, and the resolution of that.</summary>
@@ -207,7 +188,7 @@ public sealed class ReadingDesk(
             : ([.. heights.Select(h => h.Value.Cm)], heights.Select(h => h.Value.ResolutionCm).DefaultIfEmpty().Max());
     }
 
-    private IQueryable<ReadingRow> SeriesOf(Guid studentId, ReadingRequest request, Side? side) =>
+    public IQueryable<ReadingRow> SeriesOf(Guid studentId, ReadingRequest request, Side? side) =>
         db
             .Readings.AsNoTracking()
             .Where(r =>
@@ -221,9 +202,6 @@ public sealed class ReadingDesk(
                 && r.Void == null
             )
             .Sound();
-
-    private Task<ReadingRow?> Last(Guid studentId, ReadingRequest request, Side? side, CancellationToken ct) =>
-        SeriesOf(studentId, request, side).OrderByDescending(r => r.TakenAt).FirstOrDefaultAsync(ct);
 
     private async Task<IEnumerable<(DateTimeOffset, Estimate)>> Lately(
         Guid studentId,
@@ -246,41 +224,7 @@ public sealed class ReadingDesk(
         return rows.Select(r => (r.TakenAt, new Estimate(r.Value, r.StandardError)));
     }
 
-    /// <summary>The other reading of the middle split, of the same test, held against this one.</summary>
-    private async Task<StraddleCheck?> StraddleOf(Guid studentId, ReadingRequest request, Estimate estimate, CancellationToken ct)
-    {
-        var role = (await measures.Find(request.Measure, ct))?.Role;
-        if (role is not (MeasureRole.StraddleGap or MeasureRole.StraddleHeels))
-            return null;
-        var since = clock.Now - PooledTest.Window;
-        var wanted = role == MeasureRole.StraddleGap ? MeasureRole.StraddleHeels : MeasureRole.StraddleGap;
-        if ((await measures.All(ct)).FirstOrDefault(m => m.Role == wanted) is not { } facing)
-            return null;
-        var partner = request with { Measure = facing.Key };
-        var other = await SeriesOf(studentId, partner, null)
-            .Where(r => r.TakenAt >= since)
-            .OrderByDescending(r => r.TakenAt)
-            .FirstOrDefaultAsync(ct);
-        var body = await db
-            .Students.Where(s => s.Id == studentId)
-            .Select(s => new
-            {
-                s.LeftLegCm,
-                s.RightLegCm,
-                s.HipWidthCm,
-            })
-            .SingleAsync(ct);
-        if (other is null || body is not { LeftLegCm: { } left, RightLegCm: { } right })
-            return null;
-        var (heels, gap) = role == MeasureRole.StraddleHeels ? (estimate, EstimateOf(other)) : (EstimateOf(other), estimate);
-        var check = Straddle.CrossCheck(left, right, heels, gap, body.HipWidthCm);
-        return check.IsOk ? check.Value : null;
-    }
-
     public static Estimate EstimateOf(ReadingRow row) => new(row.Value, row.StandardError);
-
-    private static ComparedReading Compared(ReadingRow row, Change change) =>
-        new(row.Value, row.TakenAt, change.Difference, change.Mdc95, change.Detectable);
 
     public async Task<Result<Appended>> Void(Guid readingId, VoidRequest request, CancellationToken ct)
     {

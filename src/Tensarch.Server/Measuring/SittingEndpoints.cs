@@ -45,6 +45,7 @@ public static class SittingEndpoints
         Guid studentId,
         SittingRequest request,
         SittingDesk desk,
+        SittingViews views,
         Standings standings,
         CancellationToken ct
     )
@@ -56,21 +57,21 @@ public static class SittingEndpoints
         var (row, appended) = started.Value;
         return appended == Appended.Clash
             ? Problems.IdTaken()
-            : Problems.Respond(appended, $"/api/v1/students/{studentId}/sittings/{row.Id}", await desk.View(row, standing, ct));
+            : Problems.Respond(appended, $"/api/v1/students/{studentId}/sittings/{row.Id}", await views.View(row, standing, ct));
     }
 
     private static async Task<Ok<SittingView>> Read(
         Guid studentId,
         Guid sittingId,
         TensarchDb db,
-        SittingDesk desk,
+        SittingViews views,
         Standings standings,
         CancellationToken ct
     )
     {
         var standing = (await standings.Of(studentId, ct))!;
         var row = await db.Sittings.AsNoTracking().SingleAsync(s => s.Id == sittingId, ct);
-        return TypedResults.Ok(await desk.View(row, standing, ct));
+        return TypedResults.Ok(await views.View(row, standing, ct));
     }
 
     private static async Task<Results<Ok<DraftStored>, ProblemHttpResult>> Keep(

@@ -1,5 +1,6 @@
 using CsCheck;
 using Tensarch.Core.Measuring;
+using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
 
 namespace Tensarch.Core.Tests.Measuring;
@@ -44,6 +45,68 @@ public class BenchTests
     {
         var order = Order([new("hollow-hold", "tuck", Warmth.Warm), new("passive-slr", null, Warmth.Warm)]);
         Assert.Equal(["passive-slr", "hollow-hold"], order.Select(i => i.Measure));
+    }
+
+    [Fact]
+    public void A_series_stands_in_a_sitting_once_with_the_most_trials_that_are_asked()
+    {
+        var order = Order([
+            new("passive-slr", null, Warmth.Warm, 3),
+            new("passive-slr", null, Warmth.Warm, 5),
+            new("hollow-hold", "tuck", Warmth.Warm, 2),
+            new("hollow-hold", "full", Warmth.Warm, 2),
+        ]);
+        Assert.Equal([("passive-slr", 5), ("hollow-hold", 2), ("hollow-hold", 2)], order.Select(i => (i.Measure, i.Asks)));
+        // The baseline of every skill, and of all of them at once.
+        foreach (var ladder in Shipped.Content.Skills)
+        {
+            Assert.Distinct(MeasureNeeds.Baseline(ladder, Shipped.Content).Select(i => i.Series));
+            foreach (var stage in ladder.Stages)
+                Assert.Distinct(
+                    MeasureNeeds
+                        .Of(
+                            ladder.Courses.Select(side => new Gate(Shipped.Content).Judge(ladder, side, At(ladder, stage.Number))),
+                            Shipped.Content
+                        )
+                        .Select(i => i.Series)
+                );
+        }
+        Assert.Distinct(Order(Shipped.Content.Skills.SelectMany(l => MeasureNeeds.Baseline(l, Shipped.Content))).Select(i => i.Series));
+    }
+
+    [Fact]
+    public void A_side_is_read_at_its_own_level_or_at_one_that_nothing_else_asks_for()
+    {
+        List<SittingItem> both = [new("hollow-hold", "tuck", Warmth.Warm), new("hollow-hold", "full", Warmth.Warm)];
+        TakenIn Hollow(string level) => new("hollow-hold", null, level, Warmth.Warm);
+        Assert.Equal([1, 0], both.Select(i => i.ReadBy([Hollow("tuck")], both)));
+        Assert.Equal([0, 1], both.Select(i => i.ReadBy([Hollow("full"), Hollow("full")], both)));
+        Assert.Equal(1, both[0].ReadBy([Hollow("full")], [both[0]]));
+        SittingItem split = new("front-split-gap", null, Warmth.Warm);
+        TakenIn Split(Side side, Warmth warmth) => new("front-split-gap", side, null, warmth);
+        Assert.Equal(1, split.ReadBy([Split(Side.Left, Warmth.Warm), Split(Side.Right, Warmth.Cold)], [split]));
+    }
+
+    private static Evidence At(Ladder ladder, int stage) =>
+        Shipped.Evidence(decisions: [.. ladder.Courses.Select(side => new StageDecision(side, 1, stage, Shipped.Now.AddDays(-1)))]);
+
+    [Theory]
+    [InlineData(new[] { 60.0, 88, 89 }, 2.5, 0)]
+    [InlineData(new[] { 88.0, 89, 60 }, 2.5, 2)]
+    [InlineData(new[] { 88.0, 60, 89, 90, 87 }, 2.5, 1)]
+    [InlineData(new[] { 86.0, 88, 91 }, 2.5, null)]
+    [InlineData(new[] { 60.0, 88 }, 2.5, null)]
+    [InlineData(new[] { 10.0, 10, 10 }, 0.0, null)]
+    public void A_trial_far_from_the_others_is_asked_about(double[] trials, double sem, int? odd) =>
+        Assert.Equal(odd, OddTrial.Of(trials, sem, 0.5)?.Index);
+
+    [Fact]
+    public void A_protocol_that_ends_at_a_sensation_ends_at_the_students_ceiling()
+    {
+        var measure = Measures["passive-slr"];
+        Assert.Contains(measure.ProtocolUnder(8), s => s.Contains("sensation 6", StringComparison.Ordinal));
+        Assert.Contains(measure.ProtocolUnder(5), s => s.Contains("sensation 5", StringComparison.Ordinal));
+        Assert.DoesNotContain(measure.ProtocolUnder(5), s => s.Contains("sensation 6", StringComparison.Ordinal));
     }
 
     [Fact]

@@ -360,6 +360,16 @@ public sealed class Bodies
                         hipWidthCm = 17,
                     }
                 ),
+            ["POST /compute/asymmetry"] = () =>
+                Plain(
+                    "/compute/asymmetry",
+                    new
+                    {
+                        left = new { value = 88, standardError = 1.8 },
+                        right = new { value = 95, standardError = 1.8 },
+                        better = "up",
+                    }
+                ),
             ["POST /compute/success-rate"] = () => Plain("/compute/success-rate", new { successes = 7, attempts = 10 }),
             ["POST /compute/landmarks"] = () => Plain("/compute/landmarks", new { view = "handstand-line", placement = Placement() }),
             ["POST /compute/breaths"] = () => Plain("/compute/breaths", new { breathSeconds = 4.5, breaths = 5 }),

@@ -59,6 +59,26 @@ public sealed class ComputeTests(StudioApp app) : IClassFixture<StudioApp>, IAsy
         Assert.Equal(6.1279, line.GetProperty("lineDeg").GetDouble(), 4);
     }
 
+    [Theory]
+    [InlineData(95, "left", true)]
+    [InlineData(90, null, false)]
+    public async Task Two_sides_on_the_screen_are_compared_with_their_noise(double right, string? weaker, bool detectable)
+    {
+        var answer = await Answer(
+            "asymmetry",
+            $$"""{"left":{"value":88,"standardError":1.5},"right":{"value":{{right}},"standardError":1.5},"better":"up"}"""
+        );
+        Assert.Equal(1.96 * Math.Sqrt(4.5), answer.GetProperty("mdc95").GetDouble(), 9);
+        Assert.Equal(
+            (right - 88, detectable, weaker),
+            (
+                answer.GetProperty("difference").GetDouble(),
+                answer.GetProperty("detectable").GetBoolean(),
+                answer.GetProperty("weaker").GetString()
+            )
+        );
+    }
+
     [Fact]
     public async Task A_straddle_with_its_default_hip_width()
     {

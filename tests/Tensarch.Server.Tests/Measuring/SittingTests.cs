@@ -1,6 +1,7 @@
 using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
 using Tensarch.Server.Data;
 
 namespace Tensarch.Server.Tests.Measuring;
@@ -171,6 +172,112 @@ public sealed class SittingTests(StudioApp app) : IClassFixture<StudioApp>, IAsy
         Assert.Equal(81, left.GetProperty("taken").GetProperty("value").GetDouble());
         await coach.Post($"/students/{student}/sittings/{sitting}/end", new { });
         Assert.Equal(0, (await coach.Get($"/students/{student}/bench")).GetProperty("open").GetArrayLength());
+    }
+
+    [Fact]
+    public async Task A_voided_reading_is_taken_again_in_its_sitting_and_its_draft_is_gone()
+    {
+        var (sitting, reading) = (Guid.NewGuid(), Guid.NewGuid());
+        await Start(sitting, "single", ["passive-slr"]);
+        await Keep(coach, sitting, "passive-slr.left.none.warm", 0, Draft(reading, 80, 81, 82));
+        async Task<HttpStatusCode> Take(Guid id)
+        {
+            var json = JsonSerializer.SerializeToNode(StudioClient.Reading("passive-slr", "left", [80, 81, 82], id), StudioApp.Json)!;
+            json["sittingId"] = sitting.ToString();
+            return (await coach.Post($"/students/{student}/readings", json)).StatusCode;
+        }
+        async Task<JsonElement> Left() =>
+            (await coach.Get($"/students/{student}/sittings/{sitting}")).GetProperty("items")[0].GetProperty("sides")[0];
+
+        Assert.Equal(HttpStatusCode.Created, await Take(reading));
+        await coach.Post($"/students/{student}/readings/{reading}/void", new { reason = "wrong leg" });
+        var left = await Left();
+        Assert.Equal(JsonValueKind.Null, left.GetProperty("taken").ValueKind);
+        Assert.Equal(JsonValueKind.Null, left.GetProperty("draft").ValueKind);
+        Assert.Equal(
+            HttpStatusCode.OK,
+            (await Keep(coach, sitting, "passive-slr.left.none.warm", 0, Draft(Guid.NewGuid(), 84))).StatusCode
+        );
+        Assert.Equal(HttpStatusCode.Created, await Take(Guid.NewGuid()));
+        Assert.NotEqual(JsonValueKind.Null, (await Left()).GetProperty("taken").ValueKind);
+    }
+
+    [Fact]
+    public async Task What_was_barred_or_changed_meanwhile_is_said_and_the_sitting_can_be_ended()
+    {
+        var sitting = Guid.NewGuid();
+        await Start(sitting, "single", ["neck-flexion-gap"]);
+        await coach.Answer(student, "neck");
+        await app.Rows(async db =>
+        {
+            var row = await db.Sittings.IgnoreQueryFilters().SingleAsync(s => s.Id == sitting);
+            row.ItemsJson = row.ItemsJson.TrimEnd(']') + """,{"measure":"hollow-hold","level":"no-such","warmth":"warm","asks":2}]""";
+            db.Entry(row).Property(r => r.ItemsJson).IsModified = true;
+            return await db
+                .Sittings.IgnoreQueryFilters()
+                .Where(s => s.Id == sitting)
+                .ExecuteUpdateAsync(set => set.SetProperty(s => s.ItemsJson, row.ItemsJson));
+        });
+        var view = await coach.Get($"/students/{student}/sittings/{sitting}");
+        Assert.Equal(0, view.GetProperty("items").GetArrayLength());
+        Assert.Equal("neck-flexion-gap", view.GetProperty("leftOut")[0].GetProperty("measure").GetString());
+        Assert.Equal(["Hollow hold"], view.GetProperty("changed").EnumerateArray().Select(c => c.GetString()));
+        Assert.Equal(1, (await coach.Get($"/students/{student}/bench")).GetProperty("open").GetArrayLength());
+        Assert.Equal(HttpStatusCode.NoContent, (await coach.Post($"/students/{student}/sittings/{sitting}/end", new { })).StatusCode);
+    }
+
+    [Theory]
+    [InlineData("crow")]
+    [InlineData("side-plank")]
+    [InlineData("handstand")]
+    [InlineData("shoulderstand")]
+    [InlineData("deep-squat")]
+    [InlineData("front-split")]
+    [InlineData("middle-split")]
+    public async Task What_the_first_gate_of_every_skill_needs_is_read_once_each(string skill)
+    {
+        var sided = skill is "front-split" or "side-plank";
+        await coach.Start(student, skill, sided ? [("left", 1), ("right", 1)] : [(null, 1)]);
+        var needs = (await coach.Get($"/students/{student}/bench")).GetProperty("needs").GetProperty("items").EnumerateArray();
+        Assert.Distinct(
+            needs.Select(i =>
+                (i.GetProperty("measure").GetString(), i.GetProperty("level").GetString(), i.GetProperty("warmth").GetString())
+            )
+        );
+        Assert.Equal(HttpStatusCode.Created, (await Start(Guid.NewGuid(), "needs")).StatusCode);
+    }
+
+    [Fact]
+    public async Task A_trial_far_from_the_others_and_pain_say_at_once_what_they_do()
+    {
+        async Task<JsonElement> Preview(double[] trials, int? pain = null)
+        {
+            var json = JsonSerializer.SerializeToNode(StudioClient.Reading("passive-slr", "left", trials), StudioApp.Json)!;
+            json["pain"] = pain;
+            return await Json(await coach.Post($"/students/{student}/readings/preview", json));
+        }
+        Assert.Equal(0, (await Preview([60, 88, 89])).GetProperty("odd").GetProperty("index").GetInt32());
+        Assert.Equal(JsonValueKind.Null, (await Preview([87, 88, 89])).GetProperty("odd").ValueKind);
+        var odd = StudioClient.Reading("passive-slr", "left", [60, 88, 89]);
+        Assert.Equal(
+            "oddTrial",
+            await (await coach.Post($"/students/{student}/readings", odd)).Problem(HttpStatusCode.UnprocessableEntity, "trials")
+        );
+        Assert.Equal(
+            HttpStatusCode.Created,
+            (
+                await coach.Post(
+                    $"/students/{student}/readings",
+                    StudioClient.Reading("passive-slr", "left", [60, 88, 89], confirmed: true)
+                )
+            ).StatusCode
+        );
+        var pooled = (await Preview([87, 88, 89])).GetProperty("pooled");
+        Assert.Equal((2, 6), (pooled.GetProperty("readings").GetInt32(), pooled.GetProperty("trials").GetInt32()));
+        Assert.Equal(JsonValueKind.Null, (await Preview([87, 88, 89])).GetProperty("pain").ValueKind);
+        Assert.False((await Preview([87, 88, 89], 2)).GetProperty("pain").GetProperty("isEvent").GetBoolean());
+        var felt = (await Preview([87, 88, 89], 7)).GetProperty("pain");
+        Assert.True(felt.GetProperty("isEvent").GetBoolean());
     }
 
     [Fact]

@@ -2290,6 +2290,45 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/compute/asymmetry": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["AsymmetryRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["AsymmetryResponse"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/students/{studentId}/skills": {
         parameters: {
             query?: never;
@@ -3279,6 +3318,22 @@ export interface components {
         ArchiveRequest: {
             archived: boolean;
         };
+        AsymmetryRequest: {
+            left: components["schemas"]["EstimateRequest"];
+            right: components["schemas"]["EstimateRequest"];
+            better: components["schemas"]["Better"];
+        };
+        AsymmetryResponse: {
+            /**
+             * Format: double
+             * @description Right minus left.
+             */
+            difference: number;
+            /** Format: double */
+            mdc95: number;
+            detectable: boolean;
+            weaker: null | components["schemas"]["Side"];
+        };
         /** @description A day on which a student can train: every week on a weekday, or once on a date. */
         AvailableDay: {
             weekday: null | components["schemas"]["DayOfWeek"];
@@ -3924,6 +3979,15 @@ export interface components {
         };
         /** @enum {unknown} */
         Ends: "nothing" | "drillSide" | "region" | "tags" | "session";
+        EstimateRequest: {
+            /**
+             * Format: double
+             * @description In the measure's unit.
+             */
+            value: number;
+            /** Format: double */
+            standardError: number;
+        };
         ExitCheckRequest: {
             /** Format: uuid */
             id: string;
@@ -4618,6 +4682,26 @@ export interface components {
              */
             tauPairs: number;
         };
+        /** @description A trial far from the others of its reading: a slip of the tool or of the finger more often than the body. Taken after a "yes, really". */
+        OddTrial: {
+            /**
+             * Format: int32
+             * @description Which trial, from 0.
+             */
+            index: number;
+            /** Format: double */
+            value: number;
+            /**
+             * Format: double
+             * @description The median of the others, in the measure's unit.
+             */
+            middle: number;
+            /**
+             * Format: double
+             * @description How far from it a trial may be, in the measure's unit.
+             */
+            limit: number;
+        };
         OpenSitting: {
             /** Format: uuid */
             id: string;
@@ -4785,6 +4869,13 @@ export interface components {
             segments: components["schemas"]["Segment"][];
             /** @description What a round counts for when it is done to its end. */
             rounds: components["schemas"]["PackRound"][];
+        };
+        /** @description What pain that is told with a reading does at once. */
+        PainEffect: {
+            /** @description It is more than the limit: the reading stops here. */
+            isEvent: boolean;
+            /** @description What would be barred by it that is not, or less, now. */
+            bars: components["schemas"]["TagLevel"][];
         };
         /**
          * @description What is done in a work segment.
@@ -4995,6 +5086,23 @@ export interface components {
              */
             seed: number;
         };
+        /** @description Readings of one series within twelve hours are one test. */
+        PooledWith: {
+            /**
+             * Format: date-time
+             * @description When the first of them was taken.
+             */
+            since: string;
+            /**
+             * Format: int32
+             * @description How many, with this one.
+             */
+            readings: number;
+            /** Format: int32 */
+            trials: number;
+            /** Format: double */
+            value: number;
+        };
         /** @description What the typed trials would say. */
         PreviewResponse: {
             /** @description As numbers in the measure's unit, where they were typed as blocks or landmarks. */
@@ -5026,6 +5134,9 @@ export interface components {
             weaker: null | components["schemas"]["Side"];
             unlikely: null | components["schemas"]["Unlikely"];
             straddle: null | components["schemas"]["StraddleCheck"];
+            odd: null | components["schemas"]["OddTrial"];
+            pooled: null | components["schemas"]["PooledWith"];
+            pain: null | components["schemas"]["PainEffect"];
         };
         /** @description A mistake in what someone typed: a stable code, the field it belongs to, and the numbers to word it with. */
         Problem: {
@@ -5828,8 +5939,20 @@ export interface components {
             measure: string;
             level: null | string;
             warmth: components["schemas"]["Warmth"];
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Trials that the gate counts.
+             */
             asks: number;
+            /**
+             * Format: int32
+             * @description Of its Places (sides, or the one), how many are read.
+             */
+            read: number;
+            /** Format: int32 */
+            places: number;
+            /** @description How it is taken on this student: a sensation that ends it is theirs. */
+            protocol: string[];
             sides: components["schemas"]["SittingSide"][];
         };
         SittingRequest: {
@@ -5840,6 +5963,8 @@ export interface components {
             measures: string[];
             /** @description Also read the range of motion cold, first. */
             cold: boolean;
+            /** @description Of the measures chosen, where they have it; else their first one. */
+            level?: null | string;
         };
         /** @description One side of an item at one level and warmth: the item's own warmth, and for a range of motion the other one too. */
         SittingSide: {
@@ -5877,6 +6002,8 @@ export interface components {
             blocks: components["schemas"]["BlockKind"][];
             items: components["schemas"]["SittingPart"][];
             leftOut: components["schemas"]["BarredMeasure"][];
+            /** @description Names of measures that are not what they were when it began, or not there: they are read in a new sitting. */
+            changed: string[];
         };
         /** @description Moves a student to another version of the ladder, or to another ladder of the skill. */
         SkillMove: {
@@ -6178,6 +6305,10 @@ export interface components {
             lower95: number;
             /** Format: double */
             upper95: number;
+        };
+        TagLevel: {
+            tag: components["schemas"]["LoadTag"];
+            level: components["schemas"]["BarLevel"];
         };
         /** @enum {unknown} */
         TagScope: "listed" | "regions" | "all";

@@ -16,14 +16,27 @@
   );
   let field = $state<HTMLInputElement>();
 
+  const editing = $derived(bench.editing?.slot === place.slot);
+  const mine = $derived(place.side === null || bench.side === place.side);
+
   $effect(() => {
-    if ((place.side === null || bench.side === place.side) && bench.index >= 0) field?.focus();
+    if (mine && bench.index >= 0 && !bench.complete) field?.focus();
+  });
+
+  // What was refused, and what is typed anew, is selected: the next key replaces it.
+  $effect(() => {
+    if (mine && (error || (editing && bench.editing!.index >= 0))) {
+      field?.focus();
+      field?.select();
+    }
   });
 
   function key(event: KeyboardEvent) {
     if (event.key === 'Enter') {
       event.preventDefault();
       void bench.enter(place);
+    } else if (event.key === 'Escape' && editing) {
+      bench.leaveEdit(place);
     } else if (event.key === 'Backspace' && entry.typed === '' && entry.trials.length) {
       event.preventDefault();
       bench.drop(place);
@@ -32,7 +45,8 @@
 </script>
 
 <Field
-  label="Trial {Math.min(entry.trials.length + 1, mostTrials)}, {bench.measure.unit}"
+  label="Trial {editing ? bench.editing!.index + 1 : Math.min(entry.trials.length + 1, mostTrials)}, {bench
+    .measure.unit}"
   {error}
   hint={short == null || Number.isNaN(short) ? undefined : `reads ${short}`}
 >
@@ -50,7 +64,9 @@
         onkeydown={key}
         onfocus={() => place.side && bench.choose(place.side)}
       />
-      <button class="btn btn-outline" onclick={() => bench.enter(place)}>Take</button>
+      <button class="btn btn-outline" onclick={() => bench.enter(place)}
+        >{editing ? 'Put it in' : 'Take'}</button
+      >
     </div>
   {/snippet}
 </Field>

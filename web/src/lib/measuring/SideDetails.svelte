@@ -1,5 +1,7 @@
 <script lang="ts">
   import Field from '$lib/parts/Field.svelte';
+  import { capital } from '$lib/skills/sides';
+  import { tagName } from '$lib/students/tags';
   import type { Bench } from './bench.svelte';
   import type { Place } from './entry';
 
@@ -13,6 +15,19 @@
   let { bench, place, problemAt }: Props = $props();
   const measure = $derived(bench.measure);
   const entry = $derived(bench.entry(place));
+  const effect = $derived(entry.pain.trim() === '' ? undefined : bench.live[place.slot]?.preview?.pain);
+
+  /** A digit is a quality in here alone: anywhere else it would be a stray one. */
+  function digit(event: KeyboardEvent) {
+    if (!/^[1-5]$/.test(event.key)) return;
+    event.preventDefault();
+    bench.rate(place, Number(event.key));
+  }
+
+  function told(key: 'sensation' | 'pain', value: string) {
+    bench.change(place, { [key]: value });
+    if (key === 'pain') void bench.look(place);
+  }
 </script>
 
 {#if measure.compensations.length}
@@ -49,6 +64,7 @@
               value={q}
               checked={entry.quality === q}
               onchange={() => bench.rate(place, Number(q))}
+              onkeydown={digit}
             />{q}
           </label>
         {/each}
@@ -65,7 +81,7 @@
           aria-describedby={describedBy}
           aria-invalid={invalid}
           value={entry[f.key]}
-          oninput={(event) => bench.change(place, { [f.key]: event.currentTarget.value })}
+          oninput={(event) => told(f.key, event.currentTarget.value)}
         />
       {/snippet}
     </Field>
@@ -85,3 +101,14 @@
     </Field>
   </div>
 </div>
+{#if effect}
+  <p class={['mt-2 text-sm', effect.isEvent && 'border-error border-s-4 ps-3 font-semibold']} role="status">
+    {#if effect.isEvent}
+      Above 3: this measure stops here. The pain is a fact of its own and stays, whatever becomes of the
+      reading.
+    {:else}Up to 3 is kept and watched.{/if}
+    {#each effect.bars as bar (bar.tag)}
+      {capital(tagName(bar.tag))} is {bar.level === 'offLimits' ? 'off limits' : 'light only'} with it.
+    {/each}
+  </p>
+{/if}

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Schemas } from '$lib/api/client';
-  import { chosen, number, shortDay, signed, withUnit } from '$lib/parts/format';
+  import { chosen, dayAndTime, number, shortDay, signed, withUnit } from '$lib/parts/format';
   import type { Bench } from './bench.svelte';
   import type { Place } from './entry';
   import { percent, valueOf } from './words';
@@ -41,9 +41,14 @@
           ± {number(preview.standardError, 2)}
           <span class="text-quiet block"
             >SEM {number(preview.sem, 2)}, {preview.semDof
-              ? `${preview.semDof} of your own degrees of freedom`
+              ? `from ${preview.semDof} of your own repeats`
               : 'the default'}</span
           >
+          {#if preview.pooled}<span class="block"
+              >One test with {preview.pooled.readings === 2 ? 'the reading' : 'the readings'} since {dayAndTime(
+                preview.pooled.since,
+              )}: {withUnit(preview.pooled.value, unit)} of {preview.pooled.trials} trials</span
+            >{/if}
         {/if}
       {/if}
       {#if preview.disqualified}<strong class="block">Kept and shown, but it counts for no gate.</strong>{/if}
@@ -69,9 +74,15 @@
   {#if place.side}
     <dt class="text-quiet">Other side</dt>
     <dd>
-      {#if preview?.otherSide && measure.kind === 'range'}
-        {withUnit(preview.otherSide.value, unit)}.
-        {preview.weaker
+      {#if live?.across}
+        {withUnit(live.across.value, unit)}, not saved yet.
+        {live.across.weaker
+          ? `${live.across.weaker === place.side ? 'This' : 'The other'} side is weaker`
+          : 'No weaker side'}
+        (noise {withUnit(live.across.mdc95, unit)})
+      {:else if preview?.otherSide && measure.kind === 'range'}
+        {withUnit(preview.otherSide.value, unit)},
+        {shortDay(preview.otherSide.at)}. {preview.weaker
           ? `${preview.weaker === place.side ? 'This' : 'The other'} side is weaker`
           : 'No weaker side'}
         (noise {withUnit(preview.otherSide.mdc95, unit)})

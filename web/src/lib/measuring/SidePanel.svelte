@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { resolve } from '$app/paths';
   import type { Schemas } from '$lib/api/client';
   import { number } from '$lib/parts/format';
   import { problemText } from '$lib/parts/problems';
@@ -8,12 +9,13 @@
   import CountEntry from './CountEntry.svelte';
   import type { Device } from './device.svelte';
   import DeviceEntry from './DeviceEntry.svelte';
-  import { captured, type Place } from './entry';
+  import type { Place } from './entry';
   import HoldEntry from './HoldEntry.svelte';
   import NumberEntry from './NumberEntry.svelte';
   import PictureEntry from './PictureEntry.svelte';
   import ReadingScale from './ReadingScale.svelte';
   import SideDetails from './SideDetails.svelte';
+  import TrialChips from './TrialChips.svelte';
   import SideFigures from './SideFigures.svelte';
   import type { Stopwatch } from './stopwatch.svelte';
   import { instrumentNames, valueOf } from './words';
@@ -50,14 +52,15 @@
 
 <section
   class={[
-    'min-w-0 border-t-4 pt-3',
+    // The rows of both sides stand in line, however much one of them says.
+    'grid min-w-0 content-start gap-y-2 border-t-4 pt-3 sm:row-span-6 sm:grid-rows-subgrid',
     place.side === 'left' && 'border-left-side',
     place.side === 'right' && 'border-right-side',
     !place.side && 'border-base-content',
   ]}
   aria-label={place.side ? `${place.side === 'left' ? 'Left' : 'Right'} side` : 'Reading'}
 >
-  <div class="mb-2 flex flex-wrap items-center justify-between gap-2">
+  <div class="flex flex-wrap items-center justify-between gap-2">
     <h3 class="text-xl">
       {#if place.side}<SideMark side={place.side} text={title} />{:else}{title}{/if}
     </h3>
@@ -77,63 +80,56 @@
     {/if}
   </div>
 
-  {#if place.taken}
-    <p class="figures text-3xl">
-      {valueOf(measure, place.taken)}
-      {#if measure.kind === 'range'}<span class="text-quiet text-lg"
-          >± {number(place.taken.standardError, 2)}</span
-        >{/if}
-    </p>
-    <p class="text-quiet text-sm">
-      Read in this sitting. A wrong one is voided under Readings, and taken again.
-    </p>
-  {:else}
-    {#if measure.kind === 'rate'}
-      <CountEntry {bench} {place} {error} />
-    {:else if measure.kind === 'hold'}
-      <HoldEntry {bench} {place} {watch} {onpress} {error} />
-    {:else if entry.instrument === 'picture'}
-      <PictureEntry {bench} {place} {error} />
-    {:else if entry.instrument === 'blockStack' && measure.kind === 'range'}
-      <BlockEntry {bench} {place} {error} />
-    {:else if byDevice && device}
-      <DeviceEntry {bench} {place} {device} {error} />
+  <div>
+    {#if place.taken}
+      <p class="figures text-3xl">
+        {valueOf(measure, place.taken)}
+        {#if measure.kind === 'range'}<span class="text-quiet text-lg"
+            >± {number(place.taken.standardError, 2)}</span
+          >{/if}
+      </p>
+      <p class="text-quiet text-sm">
+        Read in this sitting. A wrong one is voided, and taken again here:
+        <a class="link-line" href={resolve('/students/[id]/readings', { id: bench.studentId })}>Readings</a>
+      </p>
     {:else}
-      <NumberEntry {bench} {place} {error} />
+      {#if measure.kind === 'rate'}
+        <CountEntry {bench} {place} {error} />
+      {:else if measure.kind === 'hold'}
+        <HoldEntry {bench} {place} {watch} {onpress} {error} />
+      {:else if entry.instrument === 'picture'}
+        <PictureEntry {bench} {place} {error} />
+      {:else if entry.instrument === 'blockStack' && measure.kind === 'range'}
+        <BlockEntry {bench} {place} {error} />
+      {:else if byDevice && device}
+        <DeviceEntry {bench} {place} {device} {error} />
+      {:else}
+        <NumberEntry {bench} {place} {error} />
+      {/if}
     {/if}
-
-    {#if measure.kind !== 'rate'}
-      <div
-        class="figures mt-2 flex min-h-9 flex-wrap items-center gap-2 text-lg"
-        role="group"
-        aria-label="Trials taken{place.side ? `, ${place.side}` : ''}"
-      >
-        {#each shown as trial, i (i)}<span
-            class={['ruled border px-2', trial === best && 'border-base-content border-2']}
-            >{number(trial, 1)}</span
-          >{/each}
-        {#if captured(entry)}
-          <button class="btn btn-ghost btn-sm font-sans text-sm" onclick={() => bench.drop(place)}
-            >Drop last</button
-          >
-        {/if}
-      </div>
+  </div>
+  <div>
+    {#if place.taken}{:else if measure.kind !== 'rate'}
+      <TrialChips {bench} {place} {shown} {best} odd={preview?.odd?.index} />
     {:else if entry.hits.length}
       <button class="btn btn-ghost btn-sm" onclick={() => bench.drop(place)}>Drop last</button>
     {/if}
-  {/if}
-
-  {#if measure.kind === 'range'}
-    <ReadingScale
-      side={place.side}
-      band={place.band}
-      previous={place.previous?.value}
-      value={preview?.value ?? place.taken?.value}
-      error={preview?.standardError ?? place.taken?.standardError}
-      other={preview?.otherSide?.value}
-      lines={place.needs.map((n) => n.threshold)}
-    />
-  {/if}
+  </div>
+  <div>
+    {#if measure.kind === 'range'}
+      <ReadingScale
+        side={place.side}
+        band={place.band}
+        previous={place.previous?.value}
+        value={preview?.value ?? place.taken?.value}
+        error={preview?.standardError ?? place.taken?.standardError}
+        other={preview?.otherSide?.value}
+        lines={place.needs.map((n) => n.threshold)}
+      />
+    {/if}
+  </div>
   <SideFigures {bench} {place} />
-  {#if !place.taken}<SideDetails {bench} {place} {problemAt} />{/if}
+  <div>
+    {#if !place.taken}<SideDetails {bench} {place} {problemAt} />{/if}
+  </div>
 </section>

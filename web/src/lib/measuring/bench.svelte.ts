@@ -1,14 +1,10 @@
-import { api, ask, newId, Refusal, type FieldProblem, type Schemas } from '$lib/api/client';
-import { catalogue } from '$lib/catalogue/catalogue.svelte';
+import { api, ask, Refusal, type FieldProblem, type Schemas } from '$lib/api/client';
 import { iso } from '$lib/parts/instant';
 import { parseNumber } from '$lib/students/body';
 import {
-  blankEntry,
-  draftOf,
   captured,
   countOf,
   isWhole,
-  merge,
   mostAttempts,
   mostTrials,
   readTrial,
@@ -17,158 +13,24 @@ import {
   type Place,
 } from './entry';
 import { lookAt, type Live } from './look';
-
-type Side = Schemas['Side'];
+import { Sitting } from './sitting.svelte';
 
 /** A sitting at the bench: what is captured is kept here and on the server until it is a reading. */
-export class Bench {
-  view = $state<Schemas['SittingView']>();
-  index = $state(0);
-  side = $state<Side>('left');
-  warmth = $state<Schemas['Warmth']>('warm');
-  level = $state<string | null>(null);
-  entries = $state<Record<string, Entry>>({});
+export class Bench extends Sitting {
   live = $state<Record<string, Live>>({});
   problems = $state<Record<string, FieldProblem[]>>({});
-  failed = $state<string>();
   saved = $state('');
-  notice = $state('');
   busy = $state(false);
   /** A trial is taken at its decimal, without Enter. */
   quick = $state(localStorage.getItem('bench:quick') !== 'no');
-  /** Both sides have what is asked: the next thing is to save. */
-  complete = $state(0);
-
-  #keeping: Record<string, Promise<void>> = {};
   #justTaken = '';
 
-  constructor(
-    readonly studentId: string,
-    readonly sittingId: string,
-  ) {
-    const kept = localStorage.getItem(this.#key);
-    if (kept) this.entries = JSON.parse(kept) as Record<string, Entry>;
-  }
-
-  get #key(): string {
-    return `bench:${this.sittingId}`;
-  }
-
-  get #path() {
-    return { studentId: this.studentId, sittingId: this.sittingId };
-  }
-
-  async load(): Promise<void> {
-    try {
-      const first = !this.view;
-      this.view = await ask(
-        api.GET('/api/v1/students/{studentId}/sittings/{sittingId}', { params: { path: this.#path } }),
-      );
-      for (const place of this.view.items.flatMap((i) => i.sides)) this.#resume(place);
-      if (first) this.go(this.#nextOpen(0));
-    } catch (error) {
-      this.failed = error instanceof Refusal ? error.code : 'unexpected';
-    }
-  }
-
-  /** What another device, or this one before, has captured. */
-  #resume(place: Place): void {
-    const mine = this.entries[place.slot];
-    if (place.taken) delete this.entries[place.slot];
-    else if (place.draft && mine && captured(mine))
-      this.entries[place.slot] = merge(mine, place.draft.draft, place.draft.version);
-    else if (place.draft)
-      this.entries[place.slot] = {
-        ...place.draft.draft,
-        typed: mine?.typed ?? '',
-        version: place.draft.version,
-        began: [],
-      };
-  }
-
-  get item(): Schemas['SittingPart'] {
-    return this.view!.items[this.index]!;
-  }
-
-  get measure(): Schemas['Measure'] {
-    return catalogue.measure(this.item.measure);
-  }
-
-  get standard(): string | null {
-    return this.measure.standards.length ? this.view!.standard : null;
-  }
-
-  get mayBeCold(): boolean {
-    return this.measure.kind === 'range';
-  }
-
-  /** The sides of the item at hand, at the level and warmth chosen. */
-  get places(): Place[] {
-    return this.item.sides.filter((s) => s.level === this.level && s.warmth === this.warmth);
-  }
-
-  place(side: Side | null): Place {
-    return this.places.find((p) => p.side === side)!;
-  }
-
-  entry(place: Place): Entry {
-    return this.entries[place.slot] ?? blankEntry('', this.measure.instruments[0]!);
-  }
-
-  /** Items of which every side is read. */
-  isDone(item: Schemas['SittingPart']): boolean {
-    return item.sides.every(({ side }) =>
-      item.sides.some((s) => s.side === side && s.warmth === item.warmth && s.taken),
-    );
-  }
-
-  isPending(item: Schemas['SittingPart']): boolean {
-    return item.sides.some((s) => {
-      const entry = this.entries[s.slot];
-      return entry && (captured(entry) || entry.typed !== '');
-    });
-  }
-
-  get readCount(): number {
-    return this.view?.items.filter((i) => this.isDone(i)).length ?? 0;
+  override lookAll(): void {
+    for (const place of this.places) void this.look(place);
   }
 
   change(place: Place, change: Partial<Entry>): void {
-    const before = this.entry(place);
-    this.entries[place.slot] = { ...before, ...change, id: before.id || newId() };
-    this.#store();
-    if (Object.keys(change).some((key) => key !== 'typed')) this.#keep(place.slot);
-  }
-
-  #store(): void {
-    localStorage.setItem(this.#key, JSON.stringify(this.entries));
-  }
-
-  /** Sends the draft, one after another for each slot, so that another device can go on with it. */
-  #keep(slot: string): void {
-    this.#keeping[slot] = (this.#keeping[slot] ?? Promise.resolve()).then(() => this.#send(slot));
-  }
-
-  async #send(slot: string): Promise<void> {
-    const entry = this.entries[slot];
-    if (!entry) return;
-    const { version, ...draft } = draftOf($state.snapshot(entry));
-    try {
-      const kept = await ask(
-        api.PUT('/api/v1/students/{studentId}/sittings/{sittingId}/drafts/{slot}', {
-          params: { path: { ...this.#path, slot } },
-          body: { version, draft },
-        }),
-      );
-      if (this.entries[slot]) this.entries[slot].version = kept.version;
-      this.#store();
-    } catch (error) {
-      if (error instanceof Refusal && error.code === 'changedMeanwhile') {
-        this.notice = 'Another device has gone on with this reading: what both took is shown.';
-        await this.load();
-        this.#lookAll();
-      }
-    }
+    this.drafts.change(place, this.entry(place), change);
   }
 
   /** What is typed, as it changes; a trial with its decimal is taken at once. */
@@ -178,6 +40,7 @@ export class Bench {
     const entry = this.entry(place);
     if (
       this.quick &&
+      this.editing?.slot !== place.slot &&
       this.measure.kind === 'range' &&
       this.measure.resolution < 1 &&
       isWhole(typed, entry.trials.at(-1))
@@ -210,13 +73,17 @@ export class Bench {
   /** Takes a trial; says what is wrong with it at the field, and keeps what was typed. */
   capture(place: Place, value: number | null, timed = false): boolean {
     const entry = this.entry(place);
-    const problem = this.#problemOf(value, entry);
+    const edited = this.editing?.slot === place.slot ? this.editing.index : undefined;
+    const problem = this.#problemOf(value, edited === undefined ? entry.trials.length : 0);
     this.problems[place.slot] = problem ? [problem] : [];
     if (problem) return false;
     const began = timed ? iso(Date.now() - value! * 1000) : '';
+    const put = <T>(all: readonly T[], one: T) =>
+      edited === undefined ? [...all, one] : all.map((old, i) => (i === edited ? one : old));
+    this.editing = undefined;
     this.change(place, {
-      trials: [...entry.trials, value!],
-      began: [...(entry.began ?? []), began],
+      trials: put(entry.trials, value!),
+      began: put(entry.began ?? [], began),
       typed: '',
     });
     this.#goOn(place);
@@ -224,9 +91,9 @@ export class Bench {
     return true;
   }
 
-  #problemOf(value: number | null, entry: Entry): FieldProblem | undefined {
+  #problemOf(value: number | null, taken: number): FieldProblem | undefined {
     if (value === null || Number.isNaN(value)) return { code: 'notANumber', field: 'trials' };
-    if (entry.trials.length >= mostTrials) return { code: 'trialsCount', field: 'trials' };
+    if (taken >= mostTrials) return { code: 'trialsCount', field: 'trials' };
     if (value < this.measure.min || value > this.measure.max)
       return {
         code: 'outOfRange',
@@ -268,14 +135,35 @@ export class Bench {
     void this.look(place);
   }
 
+  /** A trial is typed anew: what stands there until then stays. */
+  edit(place: Place, index: number): void {
+    if (place.side) this.choose(place.side);
+    this.complete = 0;
+    this.editing = { slot: place.slot, index };
+    this.drafts.change(place, this.entry(place), { typed: String(this.entry(place).trials[index]) });
+  }
+
+  leaveEdit(place: Place): void {
+    this.editing = undefined;
+    this.drafts.change(place, this.entry(place), { typed: '' });
+  }
+
   drop(place: Place): void {
+    this.remove(place, countOf(this.entry(place)) - 1);
+  }
+
+  /** One trial, stack, attempt or placement is taken out. */
+  remove(place: Place, index: number): void {
+    const without = <T>(all: readonly T[] | undefined): T[] => (all ?? []).filter((_, i) => i !== index);
     const { trials, began, hits, stacks, marks } = this.entry(place);
+    this.complete = 0;
+    this.editing = undefined;
     this.change(place, {
-      trials: trials.slice(0, -1),
-      began: began?.slice(0, -1) ?? [],
-      hits: hits.slice(0, -1),
-      stacks: stacks.slice(0, -1),
-      marks: marks.slice(0, -1),
+      trials: without(trials),
+      began: without(began),
+      hits: without(hits),
+      stacks: without(stacks),
+      marks: without(marks),
     });
     this.problems[place.slot] = [];
     void this.look(place);
@@ -320,52 +208,21 @@ export class Bench {
       return;
     }
     try {
-      const live = await lookAt(this.studentId, this.view!, this.measure, place, this.#body(place));
-      if (countOf(this.entry(place)) === countOf(entry)) this.live[place.slot] = live;
+      const across = this.places.find((p) => p !== place);
+      const live = await lookAt(this.studentId, this.view!, this.measure, place, this.#body(place), () =>
+        across && captured(this.entry(across)) ? this.live[across.slot]?.preview : undefined,
+      );
+      if (countOf(this.entry(place)) !== countOf(entry)) return;
+      const changed = live.preview?.value !== this.live[place.slot]?.preview?.value;
+      this.live[place.slot] = live;
+      // The other side is compared with what stands here now.
+      if (changed && across && captured(this.entry(across))) void this.look(across);
     } catch (error) {
       this.problems[place.slot] =
         error instanceof Refusal && error.problems.length
           ? error.problems
           : [{ code: error instanceof Refusal ? error.code : 'unreachable', field: 'trials' }];
     }
-  }
-
-  choose(side: Side): void {
-    if (this.measure.perSide) this.side = side;
-  }
-
-  swapWarmth(): void {
-    if (!this.mayBeCold) return;
-    this.warmth = this.warmth === 'warm' ? 'cold' : 'warm';
-    this.#lookAll();
-  }
-
-  chooseLevel(level: string): void {
-    this.level = level;
-    this.#lookAll();
-  }
-
-  go(index: number): void {
-    this.index = Math.max(0, Math.min(this.view!.items.length - 1, index));
-    this.side = 'left';
-    this.warmth = this.item.warmth;
-    this.level = this.item.level;
-    this.#lookAll();
-  }
-
-  /** The next item that is not read yet, from here on and then from the start. */
-  next(): void {
-    this.go(this.#nextOpen(this.index + 1));
-  }
-
-  #nextOpen(from: number): number {
-    const items = this.view!.items;
-    const order = [...items.keys()].map((i) => (i + from) % items.length);
-    return order.find((i) => !this.isDone(items[i]!)) ?? Math.min(from, items.length - 1);
-  }
-
-  #lookAll(): void {
-    for (const place of this.places) void this.look(place);
   }
 
   /** Sends the sides that have something; what the server refuses stays on the screen. */
@@ -379,6 +236,7 @@ export class Bench {
     let refused = false;
     for (const place of places) refused = !(await this.#take(place, confirmed)) || refused;
     this.busy = false;
+    this.complete = 0;
     if (refused) return;
     const sides = places.map((p) => p.side).filter((s) => s != null);
     this.saved = `${this.measure.name} is saved${sides.length ? `, ${sides.join(' and ')}` : ''}.`;
@@ -386,7 +244,7 @@ export class Bench {
     if (this.isDone(this.item)) this.next();
   }
 
-  async #take(place: Place, confirmed: boolean): Promise<boolean> {
+  async #take(place: Place, confirmed: boolean, again = false): Promise<boolean> {
     const { slot } = place;
     const entry = this.entry(place);
     const wrong = (['pain', 'sensation'] as const).filter((field) => Number.isNaN(parseNumber(entry[field])));
@@ -395,20 +253,24 @@ export class Bench {
       return false;
     }
     try {
-      await this.#keeping[slot];
+      await this.drafts.kept(slot);
       await ask(
         api.POST('/api/v1/students/{studentId}/readings', {
           params: { path: { studentId: this.studentId } },
           body: this.#body(place, confirmed),
         }),
       );
-      delete this.entries[slot];
+      this.drafts.forget(slot);
       delete this.live[slot];
       this.problems[slot] = [];
-      this.#store();
       return true;
     } catch (error) {
       const refusal = error as Refusal;
+      // Its id is that of a reading which was voided meanwhile: it is another reading.
+      if (refusal.code === 'idTaken' && !again) {
+        this.drafts.renew(slot);
+        return this.#take(place, confirmed, true);
+      }
       this.problems[slot] = refusal.problems.length
         ? refusal.problems
         : [{ code: refusal.code, field: 'trials' }];
@@ -418,14 +280,9 @@ export class Bench {
 
   /** Whether the server asks "yes, really" of a side at hand. */
   get unlikely(): boolean {
-    return this.places.some((p) => this.problems[p.slot]?.some((problem) => problem.code === 'unlikely'));
-  }
-
-  async end(): Promise<void> {
-    await ask(
-      api.POST('/api/v1/students/{studentId}/sittings/{sittingId}/end', { params: { path: this.#path } }),
+    return this.places.some((p) =>
+      this.problems[p.slot]?.some((problem) => ['unlikely', 'oddTrial'].includes(problem.code)),
     );
-    localStorage.removeItem(this.#key);
   }
 
   setQuick(quick: boolean): void {

@@ -8,6 +8,8 @@ export type Live = {
   verdicts?: { need: Schemas['BenchNeed']; answer: Schemas['RomTestResponse'] }[];
   splitAngleDeg?: number;
   straddle?: Schemas['StraddleResponse'];
+  /** Against the other side as it stands on the screen, where something is captured there. */
+  across?: Schemas['AsymmetryResponse'] & { value: number };
 };
 
 type View = Schemas['SittingView'];
@@ -20,19 +22,42 @@ export async function lookAt(
   measure: Measure,
   place: Place,
   body: Schemas['ReadingRequest'],
+  across: () => Schemas['PreviewResponse'] | undefined,
 ): Promise<Live> {
   const preview = await ask(
     api.POST('/api/v1/students/{studentId}/readings/preview', {
       params: { path: { studentId } },
-      body: { ...body, quality: null, sensation: null, pain: null },
+      body: { ...body, quality: null, sensation: null, pain: whole(body.pain, 0, 10) },
     }),
   );
-  const [verdicts, splitAngleDeg, straddle] = await Promise.all([
+  const [verdicts, splitAngleDeg, straddle, compared] = await Promise.all([
     verdictsOf(measure, place, preview),
     splitAngleOf(view, measure, place, preview.value),
     straddleOf(view, measure, preview.value),
+    compare(measure, place, preview, across()),
   ]);
-  return { preview, verdicts, splitAngleDeg, straddle };
+  return { preview, verdicts, splitAngleDeg, straddle, across: compared };
+}
+
+/** What is typed and cannot be a number of that range yet says nothing. */
+const whole = (value: number | null | undefined, least: number, most: number): number | null =>
+  value != null && Number.isInteger(value) && value >= least && value <= most ? value : null;
+
+async function compare(
+  measure: Measure,
+  place: Place,
+  here: Schemas['PreviewResponse'],
+  there: Schemas['PreviewResponse'] | undefined,
+): Promise<Live['across']> {
+  if (!there || measure.kind !== 'range') return undefined;
+  const estimate = ({ value, standardError }: Schemas['PreviewResponse']) => ({ value, standardError });
+  const [left, right] = place.side === 'left' ? [here, there] : [there, here];
+  const answer = await ask(
+    api.POST('/api/v1/compute/asymmetry', {
+      body: { left: estimate(left), right: estimate(right), better: measure.better },
+    }),
+  );
+  return { ...answer, value: there.value };
 }
 
 async function verdictsOf(

@@ -37,6 +37,7 @@ export function problemText(problem: FieldProblem): string {
     minutesOutOfRange: `Between ${n('least')} and ${n('most')} minutes.`,
     reviewTooEarly: `Two pain-free sessions come first: ${n('painFree')} of ${n('needed')} so far.`,
     oneOwner: 'A studio has one owner.',
+    oddTrial: `The trial of ${n('trial')} lies far from the others, which are about ${n('median')}. Type it anew, or confirm it.`,
     unlikely: `Far from the usual ${n('median')}, by more than ${n('limit')}. Check it; if it is right, confirm it.`,
     offStep: `Steps of ${n('step')}.`,
     unknownLevel: 'Choose a level.',

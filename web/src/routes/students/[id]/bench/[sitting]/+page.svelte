@@ -7,16 +7,20 @@
   import { api, ask, type Schemas } from '$lib/api/client';
   import { catalogue } from '$lib/catalogue/catalogue.svelte';
   import { Bench } from '$lib/measuring/bench.svelte';
+  import { keyOf } from '$lib/measuring/sitting.svelte';
   import { Device } from '$lib/measuring/device.svelte';
   import Figure from '$lib/measuring/Figure.svelte';
   import ScenarioPanel from '$lib/measuring/ScenarioPanel.svelte';
+  import SittingEnd from '$lib/measuring/SittingEnd.svelte';
   import SidePanel from '$lib/measuring/SidePanel.svelte';
   import { Stopwatch } from '$lib/measuring/stopwatch.svelte';
   import { levelName, scopeName } from '$lib/measuring/words';
+  import Dialog from '$lib/parts/Dialog.svelte';
   import { keys } from '$lib/parts/keys.svelte';
   import Notice from '$lib/parts/Notice.svelte';
   import { pageText } from '$lib/parts/problems';
   import { theStudent } from '$lib/students/student.svelte';
+  import { tagName } from '$lib/students/tags';
 
   const student = theStudent();
   const bench = untrack(() => new Bench(student.id, page.params.sitting!));
@@ -62,7 +66,10 @@
 
   function key(event: KeyboardEvent) {
     if (!bench.view || !here || !account.mayWrite || !keys.isCommand(event)) return;
-    const onButton = (event.target as HTMLElement).closest('button, a, label, [role=application]');
+    const target = event.target as HTMLElement;
+    const onButton = target.closest('button, a, [role=application]');
+    // A space ticks what has the focus; Enter does not, and saves.
+    const onTick = onButton ?? target.closest('label');
     const kind = bench.measure.kind;
     const acts: Record<string, () => void> = {
       l: () => bench.choose('left'),
@@ -71,12 +78,9 @@
       n: () => bench.next(),
       Backspace: () => bench.drop(here),
       ...(onButton && onButton !== saveButton ? {} : { Enter: () => void bench.save() }),
-      ...(kind === 'hold' && !onButton ? { ' ': press } : {}),
-      ...(usesDevice && !onButton ? { ' ': () => device.capture() } : {}),
+      ...(kind === 'hold' && !onTick ? { ' ': press } : {}),
+      ...(usesDevice && !onTick ? { ' ': () => device.capture() } : {}),
       ...(kind === 'rate' ? { h: () => bench.addHit(here, true), m: () => bench.addHit(here, false) } : {}),
-      ...(bench.measure.mode === 'active'
-        ? Object.fromEntries([1, 2, 3, 4, 5].map((q) => [String(q), () => bench.rate(here, q)]))
-        : {}),
     };
     const act = acts[event.key.length === 1 ? event.key.toLowerCase() : event.key];
     if (act) {
@@ -85,16 +89,33 @@
     }
   }
 
+  let asking = $state(false);
+
+  /** What was taken and not saved is never thrown away without a question. */
   async function end() {
+    if (bench.pending.length && !asking) {
+      asking = true;
+      return;
+    }
     await bench.end();
     await goto(resolve('/students/[id]', { id: student.id }));
   }
 
+  function goOn() {
+    asking = false;
+    bench.go(bench.view!.items.indexOf(bench.pending[0]!));
+  }
+
   const itemName = (item: Schemas['SittingPart']) => {
-    const both = bench.view!.items.filter((i) => i.measure === item.measure).length > 1;
-    return both
-      ? `${catalogue.measure(item.measure).name}, ${item.warmth}`
-      : catalogue.measure(item.measure).name;
+    const others = bench.view!.items.filter((i) => i.measure === item.measure && i !== item);
+    const measure = catalogue.measure(item.measure);
+    return [
+      measure.name,
+      others.some((i) => i.level !== item.level) && levelName(measure, item.level),
+      others.some((i) => i.warmth !== item.warmth) && item.warmth,
+    ]
+      .filter(Boolean)
+      .join(', ');
   };
   /** The position is said where it changes. */
   const positionAt = (index: number) => {
@@ -109,17 +130,35 @@
 
 {#if bench.failed}
   <div class="p-7"><Notice tone="error">{pageText(bench.failed)}</Notice></div>
+{:else if bench.view && bench.empty}
+  <div class="grid max-w-2xl gap-4 p-7">
+    <Notice tone="caution">
+      Nothing of this sitting can be read any more.
+      {#if bench.view.leftOut.length}
+        Off limits by now: {bench.view.leftOut
+          .map((h) => `${catalogue.measure(h.measure).name} (${tagName(h.tag)})`)
+          .join('; ')}.
+      {/if}
+      {#if bench.view.changed.length}
+        Changed since it began: {bench.view.changed.join('; ')}. A new sitting reads them as they are now.
+      {/if}
+    </Notice>
+    <p class="flex flex-wrap gap-3">
+      <button class="btn btn-accent" onclick={end}>End the sitting</button>
+      <a class="btn btn-outline" href={resolve('/students/[id]/bench', { id: student.id })}>To the bench</a>
+    </p>
+  </div>
 {:else if bench.view}
   <div class="grid gap-x-7 gap-y-5 px-5 py-5 md:grid-cols-[12rem_minmax(0,1fr)] lg:px-7">
     <nav aria-label="Measures of this sitting" class="min-w-0">
       <p class="mb-2 text-sm font-semibold">
         {scopeName(bench.view.scope)}
         <span class="text-quiet block font-normal" role="status"
-          >{bench.readCount} of {bench.view.items.length} read</span
+          >{bench.taken.read} of {bench.taken.of} read</span
         >
       </p>
       <ol class="flex gap-1 overflow-x-auto md:grid md:overflow-visible">
-        {#each bench.view.items as item, i (`${item.measure}|${item.warmth}`)}
+        {#each bench.view.items as item, i (keyOf(item))}
           <li class="shrink-0">
             {#if positionAt(i)}<p class="text-quiet hidden px-3 pt-2 text-xs md:block">
                 {positionAt(i)}
@@ -143,7 +182,12 @@
         <p class="text-quiet mt-3 px-3 text-sm">
           Off limits and left out: {bench.view.leftOut
             .map((h) => catalogue.measure(h.measure).name)
-            .join(', ')}.
+            .join('; ')}.
+        </p>
+      {/if}
+      {#if bench.view.changed.length}
+        <p class="text-quiet mt-3 px-3 text-sm">
+          Changed since this began: {bench.view.changed.join('; ')}. A new sitting reads them.
         </p>
       {/if}
       <label class="text-quiet mt-4 hidden items-start gap-2 px-3 text-sm md:flex">
@@ -157,6 +201,7 @@
       </label>
     </nav>
     <div class="min-w-0">
+      {#if bench.finished}<SittingEnd onend={end} />{/if}
       <div class="mb-4 grid gap-x-6 gap-y-2 sm:grid-cols-[minmax(0,1fr)_auto]">
         <div class="min-w-0">
           <h2 class="text-2xl">{bench.measure.name}</h2>
@@ -164,7 +209,7 @@
             {bench.measure.reads}{#if bench.standard}. Hips {bench.standard}{/if}.
           </p>
           <ol class="mt-2 list-decimal ps-5 text-sm">
-            {#each bench.measure.protocol as step (step)}<li>{step}</li>{/each}
+            {#each bench.item.protocol as step (step)}<li>{step}</li>{/each}
           </ol>
           <p class="mt-1 text-sm">
             <span class="text-quiet">From and to:</span>
@@ -241,14 +286,23 @@
             >
           {/if}
           <p role="status" class="text-sm">{bench.saved}</p>
-          <button
-            class={['btn ms-auto', bench.readCount === bench.view.items.length ? 'btn-accent' : 'btn-ghost']}
-            onclick={end}>End the sitting</button
-          >
+          {#if !bench.finished}
+            <button class="btn btn-ghost ms-auto" onclick={end}>End the sitting</button>
+          {/if}
         </div>
       {/if}
     </div>
   </div>
 {:else}
   <p class="text-quiet p-7">Loading…</p>
+{/if}
+
+{#if asking}
+  <Dialog title="Something is taken and not saved" onclose={() => (asking = false)}>
+    <p>{bench.pending.map(itemName).join('; ')}: ending the sitting throws it away.</p>
+    {#snippet actions()}
+      <button class="btn btn-accent" onclick={goOn}>Go back and save it</button>
+      <button class="btn btn-error" onclick={end}>Throw it away and end</button>
+    {/snippet}
+  </Dialog>
 {/if}
