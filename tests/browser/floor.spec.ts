@@ -71,7 +71,7 @@ test('every stop is obeyed at once, without the server too, and goes out when it
   }
   if (await now.isVisible()) {
     // Anything sharp is told with or without a number.
-    await hurt(page, /^Sharp pain/, 'hamstring');
+    await hurt(page, /^Sharp pain/, 'back of the thigh');
     for (let part = 0; part < 60 && (await now.isVisible()); part++) {
       expect(await now.innerText()).not.toMatch(/Pyramid|Leg swings|Hinge|Split|Standing split|Pike/);
       await page.keyboard.press('s');

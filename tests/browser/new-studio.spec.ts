@@ -235,7 +235,7 @@ test('pain in a session ends the region and closes the gate', async ({ page }) =
   await page.clock.runFor(40_000);
   await page.keyboard.press('p');
   await page.getByRole('button', { name: /^Sharp pain/ }).click();
-  await page.getByRole('button', { name: 'hamstring' }).click();
+  await page.getByRole('button', { name: 'back of the thigh' }).click();
   await page.getByRole('group', { name: 'Pain, of 10' }).getByRole('button', { name: '7' }).click();
   await page.getByRole('button', { name: 'Write it down' }).click();
   await page.clock.resume();

@@ -2,7 +2,6 @@ using System.Security.Cryptography;
 using System.Text;
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Planning;
-using Tensarch.Core.Skills;
 
 namespace Tensarch.Core.Sessions;
 
@@ -32,7 +31,7 @@ internal sealed class PackSlots(SessionRequest request, CatalogueContent content
                             i == 0 ? part.Segments : Timeline.Segments(part.Id, drill, side, afterOther, request.BreathSeconds),
                             i < last ? Id(i + 1) : null,
                             i < last ? Id(Math.Min(i + OfferLevels, last)) : null,
-                            !practice && IsEvidence(drill, side)
+                            !practice && request.Ladder.Reads(drill.Key, side.Variant, side.Stage)
                         )
                 ),
             ]
@@ -107,12 +106,6 @@ internal sealed class PackSlots(SessionRequest request, CatalogueContent content
             Rounds(segments)
         );
     }
-
-    /// <summary>A test of the gate ahead reads this drill at this variant.</summary>
-    private bool IsEvidence(Drill drill, PlannedSide side) =>
-        request
-            .Ladder.GateOf(side.Stage)
-            .Any(t => t is HoldCriterion or RepsCriterion && t.ReadDrill == drill.Key && (t.ReadVariant ?? side.Variant) == side.Variant);
 
     /// <summary>Variants easier than the planned one, hardest first, that the bars allow; with their own dose where they have one.</summary>
     private IEnumerable<PlannedSide> Easier(Drill drill, PlannedSide planned)

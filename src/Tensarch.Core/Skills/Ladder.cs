@@ -57,6 +57,11 @@ public sealed record Ladder(
         return at.TrainsAs ?? at.Number;
     }
 
+    /// <summary>A test of the gate from this stage reads what is done in a drill at a variant.</summary>
+    public bool Reads(string drill, string variant, int stage) =>
+        GateOf(Math.Clamp(stage, 1, Stages.Count))
+            .Any(t => t is HoldCriterion or RepsCriterion && t.ReadDrill == drill && (t.ReadVariant ?? variant) == variant);
+
     /// <summary>The measure that tells which side is weaker, at the lower of both sides' stages; none on a bilateral ladder.</summary>
     public SideMeasure? SideMeasureAt(int lowerStage) => SideMeasures.LastOrDefault(m => m.FromStage <= Math.Max(1, lowerStage));
 }

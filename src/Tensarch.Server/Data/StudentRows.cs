@@ -38,6 +38,9 @@ public sealed class StudentRow : IStudioRow
     /// <summary>Keys of the props they have at home.</summary>
     public List<string> Equipment { get; set; } = [];
 
+    /// <summary>What the student calls parts of their body, by load tag, as JSON.</summary>
+    public string? BodyWordsJson { get; set; }
+
     public int SessionMinutes { get; set; }
 
     /// <summary>The days on which they can train, as JSON.</summary>
@@ -194,4 +197,36 @@ public sealed class RosterRow : IKeptLine
     public DateTimeOffset DueAt { get; set; }
 
     public int Stamp { get; set; }
+}
+
+/// <summary>A coach's own words about a student.</summary>
+public sealed class NoteRow : IFact
+{
+    public Guid Id { get; set; }
+
+    public Guid StudioId { get; set; }
+
+    public Guid StudentId { get; set; }
+
+    /// <summary>As it stands; what was said first is in the corrections' way: see <see cref="Said"/>.</summary>
+    public required string Text { get; set; }
+
+    /// <summary>As it was written down.</summary>
+    public required string Said { get; set; }
+
+    /// <summary>It stands at the top, and on the student's page.</summary>
+    public bool Pinned { get; set; }
+
+    /// <summary>It is shown at the start of the next session, until it is ticked off.</summary>
+    public bool CarryOver { get; set; }
+
+    public DateTimeOffset? DoneAt { get; set; }
+
+    public bool Gone { get; set; }
+
+    public DateTimeOffset At { get; set; }
+
+    public Guid By { get; set; }
+
+    public string BodyHash { get; set; } = "";
 }

@@ -286,6 +286,16 @@ public sealed partial class TensarchDb
         builder.Entity<EventRow>().HasIndex(e => e.SessionId);
         Own<GateAnswerRow>(builder);
         builder.Entity<GateAnswerRow>().HasIndex(g => g.SessionId);
+        Own<NoteRow>(builder);
+        Index<NoteRow>(
+            builder,
+            n => new
+            {
+                n.StudioId,
+                n.StudentId,
+                n.At,
+            }
+        );
         Own<CorrectionRow>(builder);
         Index<CorrectionRow>(builder, c => new { c.StudioId, c.StudentId });
         Own<SignalRow>(builder);

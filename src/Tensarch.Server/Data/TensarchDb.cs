@@ -68,6 +68,8 @@ public sealed partial class TensarchDb(DbContextOptions<TensarchDb> options, Stu
 
     public DbSet<GateAnswerRow> GateAnswers => Set<GateAnswerRow>();
 
+    public DbSet<NoteRow> Notes => Set<NoteRow>();
+
     public DbSet<CorrectionRow> Corrections => Set<CorrectionRow>();
 
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)

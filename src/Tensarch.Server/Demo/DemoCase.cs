@@ -68,7 +68,12 @@ public sealed record DemoCase(
 
     public IReadOnlyList<DemoClearance> Clearances { get; init; } = [];
 
+    public IReadOnlyList<DemoNote> Notes { get; init; } = [];
+
     public bool PlansNext { get; init; }
 
     public int FirstDay => Days.Concat(Tests).Min();
 }
+
+/// <summary>What the coach wrote down on a day.</summary>
+public sealed record DemoNote(int Day, string Text, bool Pinned = false, bool CarryOver = false);

@@ -56,6 +56,12 @@ public static class DemoCases
         {
             Goals = ["deep-squat"],
             Equipment = ["wedge-2-5", "wedge-5", "chair"],
+            Notes =
+            [
+                new(-30, "Twelve-hour shifts on the tug: mornings are stiff, evenings are good.", Pinned: true),
+                new(-3, "Left heel came down with the block turned a little. Try the 2.5 wedge under the left only."),
+                new(-2, "Breathe out on the way down, then wait.", CarryOver: true),
+            ],
             Days = ThriceAWeek(0),
             Tests = EveryOtherWeek,
             Rate = 0.045,
@@ -161,6 +167,7 @@ public static class DemoCases
         )
         {
             Goals = ["crow"],
+            Notes = [new(-12, "Wrists ache after long days at the furnace. Ask before plank.", Pinned: true)],
             Days = ThriceAWeek(-2),
             Tests = [-98, -70, -42, -14],
             Rate = 0.04,

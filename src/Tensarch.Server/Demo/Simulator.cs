@@ -1,14 +1,11 @@
 using Tensarch.Core;
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Measuring;
-using Tensarch.Core.Planning;
-using Tensarch.Core.Sessions;
 using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
 using Tensarch.Server.Data;
 using Tensarch.Server.Measuring;
 using Tensarch.Server.Planning;
-using Tensarch.Server.Sessions;
 using Tensarch.Server.Skills;
 using Tensarch.Server.Students;
 
@@ -47,7 +44,7 @@ internal sealed partial class Simulator(
 
     private StudentDesk Desk => new(db, catalogue, Clock, scope);
 
-    private PlanDesk Plans => new(db, catalogue, Clock, scope);
+    private PlanDesk Plans => new(db, catalogue, Ladders, Clock, scope);
 
     private SkillDesk Skills => new(db, catalogue, Ladders, Clock, scope);
 
@@ -74,6 +71,12 @@ internal sealed partial class Simulator(
             time.Set(At(picture.Day, 18).AddMinutes(picture.Day == -1 ? -100 : 0));
             var camera = new DemoCamera(db, catalogue, new(db, catalogue, files, Clock, scope), Readings, Clock, random);
             await camera.Photograph(id, picture, NewId, ct);
+        }
+        foreach (var note in who.Notes)
+        {
+            time.Set(At(note.Day, 18));
+            await new NoteDesk(db, Clock, scope).Write(id, new(NewId(), note.Text, note.Pinned, note.CarryOver), ct);
+            Written();
         }
         if (who.PlansNext)
         {
@@ -183,54 +186,6 @@ internal sealed partial class Simulator(
 
     private async Task<Result<(SessionRow Row, Appended Appended)>> Plan(Standing standing, string skill, CancellationToken ct) =>
         await Plans.Plan(standing, new(NewId(), null, null, skill), ct);
-
-    /// <summary>Someone with two skills trains them in turn.</summary>
-    private async Task Train(int day, CancellationToken ct)
-    {
-        var at = At(day, 17);
-        time.Set(at);
-        var started = who.Skills.Where(s => (s.From ?? who.FirstDay) <= day).ToList();
-        var skill = started[who.Days.Index().First(d => d.Item == day).Index % started.Count].Skill;
-        var planned = await Plan(await Now(ct), skill, ct);
-        Must(planned.Problems);
-        var row = planned.Value.Row;
-        var timeline = Timeline.Of(Plans.Read(row)!, catalogue);
-        time.Set(at.AddSeconds(row.TotalSeconds + 60));
-        var sets = timeline.SelectMany(part => Done(part, at)).ToList();
-        var felt = who
-            .Pains.Where(p => p.Day == day)
-            .Select(p => new SignalFact(NewId(), p.Drill, SignalKind.DullPain, p.Region, p.Side, p.Pain, null, at.AddMinutes(25)));
-        var log = new SessionDesk(db, catalogue, Clock, scope);
-        Must((await log.Log(row.Id, new(Clock.Now, sets, [.. felt], Clock.Now), ct)).Problems);
-        body.Train();
-        Written();
-    }
-
-    /// <summary>One fact a round. A hold that a gate asks for lasts when the split is nearly there, and falls short when it is not.</summary>
-    private IEnumerable<SetFact> Done(TimelinePart part, DateTimeOffset at)
-    {
-        foreach (var round in part.Segments.Where(s => s.Kind == SegmentKind.Work).GroupBy(s => s.Round))
-        {
-            var (reps, seconds) = (round.Sum(s => s.Reps ?? 0), round.Sum(s => s.Seconds));
-            var tested = part.Planned.Reason.Code == "gateAsksHold" && part.PlannedSide.Dose is HoldDose;
-            var fallsShort =
-                tested && body.True("front-split-gap", part.PlannedSide.Side) is { } gap && gap > NeededGap(part.PlannedSide.Stage) + 4;
-            yield return new(
-                NewId(),
-                part.Planned.Drill,
-                part.PlannedSide.Variant,
-                part.PlannedSide.Side,
-                round.Key,
-                reps > 0 ? null
-                    : fallsShort ? seconds - 4
-                    : seconds + (tested ? 1 : 0),
-                reps > 0 ? reps : null,
-                3 + random.Next(2),
-                5 + random.Next(2),
-                at.AddSeconds(round.First().StartSeconds)
-            );
-        }
-    }
 
     private double NeededGap(int stage) =>
         catalogue

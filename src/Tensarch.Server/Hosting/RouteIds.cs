@@ -17,6 +17,7 @@ public static class RouteIds
         ["sittingId"] = (db, id, route, ct) => db.Sittings.AnyAsync(s => s.Id == id && s.StudentId == Student(route), ct),
         ["pictureId"] = (db, id, route, ct) => db.Pictures.AnyAsync(p => p.Id == id && p.StudentId == Student(route), ct),
         ["clearanceId"] = (db, id, route, ct) => db.Clearances.AnyAsync(c => c.Id == id && c.StudentId == Student(route), ct),
+        ["noteId"] = (db, id, route, ct) => db.Notes.AnyAsync(n => n.Id == id && n.StudentId == Student(route), ct),
         ["decisionId"] = (db, id, route, ct) => db.Decisions.AnyAsync(d => d.Id == id && d.StudentId == Student(route), ct),
     };
 

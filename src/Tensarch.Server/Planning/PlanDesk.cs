@@ -4,6 +4,7 @@ using Tensarch.Core;
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Planning;
 using Tensarch.Core.Sessions;
+using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
 using Tensarch.Server.Data;
 using Tensarch.Server.Skills;
@@ -16,7 +17,7 @@ namespace Tensarch.Server.Planning;
 public sealed record PlanRequest(Guid Id, DateOnly? Date, int? Minutes, [RegularExpression(Key.Pattern)] string? Skill = null);
 
 /// <summary>Builds, checks and stores the next session. The demo's simulator goes through here as the screens do.</summary>
-public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioClock clock, StudioScope scope)
+public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioLadders ladders, StudioClock clock, StudioScope scope)
 {
     private const int FarthestDays = 60;
 
@@ -80,6 +81,9 @@ public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioCl
         && plan.Drills.All(p => catalogue.FindDrill(p.Drill) is { } drill && p.Sides.All(s => drill.Variants.Any(v => v.Key == s.Variant)))
             ? plan
             : null;
+
+    /// <summary>The ladder that a plan was made for; none when it is not there any more.</summary>
+    public Task<Ladder?> LadderOf(SessionPlan plan, CancellationToken ct) => ladders.Find(plan.Ladder, plan.LadderVersion, ct);
 
     /// <summary>
     /// What a session depends on today, were it planned now: without itself, for what it did already is not what it follows. None when the

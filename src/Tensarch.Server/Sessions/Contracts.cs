@@ -3,16 +3,19 @@ using Tensarch.Core;
 using Tensarch.Core.Planning;
 using Tensarch.Core.Sessions;
 using Tensarch.Core.Students;
+using Tensarch.Server.Students;
 
 namespace Tensarch.Server.Sessions;
 
+/// <param name="Logged">Something was done in it and is in the books.</param>
 public sealed record SessionLine(
     Guid Id,
     string Skill,
     DateOnly Date,
     int TotalSeconds,
     DateTimeOffset? StartedAt,
-    DateTimeOffset? EndedAt
+    DateTimeOffset? EndedAt,
+    bool Logged
 );
 
 /// <summary>A session of today.</summary>
@@ -37,15 +40,21 @@ public sealed record SessionSheet(
     bool Deleted,
     IReadOnlyList<string> NowBarred,
     IReadOnlyList<string> Outdated,
-    int SensationCeiling
+    int SensationCeiling,
+    CarriedNote? CarryOver
 );
 
-/// <summary>How long one side of a planned drill takes.</summary>
-public sealed record SheetPart(string Drill, Side? Side, int Seconds);
+/// <summary>What a coach wanted to be told at the start of this session.</summary>
+public sealed record CarriedNote(Guid Id, string Text);
 
-public sealed record DoneSet(string Drill, string Variant, Side? Side, int Rounds, double? LongestSeconds, int? MostReps, int? Quality);
+/// <summary>How long one side of a planned drill takes.</summary>
+/// <param name="Id">Unique in the session: what a lesson that is logged by hand names.</param>
+/// <param name="Proves">A test of the gate reads it: a number that was seen counts, the planned one does not.</param>
+public sealed record SheetPart(string Id, string Drill, Side? Side, int Seconds, bool Proves);
 
 /// <param name="ExpiresAt">A day from now, or when the student's state changes without a new fact, if that is sooner.</param>
+/// <param name="CarryOver">Shown before it starts.</param>
+/// <param name="BodyWords">What the student calls parts of their body.</param>
 /// <param name="Ended">What bars keep from being done by now: no version with one of these loads goes on.</param>
 public sealed record PackResponse(
     Guid SessionId,
@@ -54,7 +63,9 @@ public sealed record PackResponse(
     DateTimeOffset MadeAt,
     DateTimeOffset ExpiresAt,
     SessionPack Pack,
-    IReadOnlyList<string> Ended
+    IReadOnlyList<string> Ended,
+    CarriedNote? CarryOver,
+    IReadOnlyList<BodyWord> BodyWords
 );
 
 /// <summary>What was done, sent by the runner under ids of its own.</summary>

@@ -21,7 +21,8 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
     private readonly Dictionary<Guid, StudentState> states = [];
 
     /// <summary>One commit for all, so that what is acknowledged is on the disk; an entry that cannot stand is undone alone.</summary>
-    public async Task<TellResponse> Tell(TellRequest request, CancellationToken ct)
+    /// <param name="byHand">A coach says when it was: it may lie before the session was made.</param>
+    public async Task<TellResponse> Tell(TellRequest request, CancellationToken ct, bool byHand = false)
     {
         var skew = clock.Now - request.SentAt;
         var ids = request.Entries.Select(e => e.Event.Session).Distinct().ToList();
@@ -43,7 +44,7 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
                 told.Add(new(entry.Event.Id, ToldIs.Clash));
             else if (await UnderBars(entry, session, skew, ct) is var under && under.Live)
                 told.Add(new(entry.Event.Id, ToldIs.Refused, "offLimits", "facts"));
-            else if (await Write(entry, session, new(skew, request.Device, Heard(entry)), under.Sets, ct))
+            else if (await Write(entry, session, new(skew, request.Device, Heard(entry), byHand), under.Sets, ct))
             {
                 if (!Heard(entry))
                     doubled.Add(session.Id);
@@ -74,7 +75,7 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
     }
 
     /// <summary>How an entry is told: by how much its device's clock is off, which device it is, and whether that had heard what others said.</summary>
-    private sealed record Telling(TimeSpan Skew, Guid? Device, bool Heard);
+    private sealed record Telling(TimeSpan Skew, Guid? Device, bool Heard, bool ByHand);
 
     /// <summary>The sessions in which this device went a way of its own before.</summary>
     private Task<HashSet<Guid>> Doubled(List<Guid> sessions, Guid? device, CancellationToken ct) =>
@@ -103,7 +104,7 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
         var hash = Facts.HashSent(entry);
         db.Events.Add(Event(entry.Event, session, how, hash));
         foreach (var fact in entry.Facts)
-            Add(fact, session, Right(fact.At, session, how.Skew), underBar.Contains(fact.Id), !how.Heard, hash);
+            Add(fact, session, Right(fact.At, session, how), underBar.Contains(fact.Id), !how.Heard, hash);
         try
         {
             await db.SaveChangesAsync(ct);
@@ -174,10 +175,10 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
             .Bars.On(state.Now.DayOf(at));
 
     /// <summary>Nothing happened before its session was made, nor after now.</summary>
-    private DateTimeOffset Right(DateTimeOffset at, SessionRow session, TimeSpan skew)
+    private DateTimeOffset Right(DateTimeOffset at, SessionRow session, Telling how)
     {
-        var moved = at + skew;
-        return moved < session.CreatedAt ? session.CreatedAt
+        var moved = at + how.Skew;
+        return moved < session.CreatedAt && !how.ByHand ? session.CreatedAt
             : moved > clock.Now ? clock.Now
             : moved;
     }
@@ -191,7 +192,7 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
             Seq = said.Seq,
             Device = how.Device,
             Doubled = !how.Heard,
-            At = Right(said.At, session, how.Skew),
+            At = Right(said.At, session, how),
             SaidJson = said.Said,
             By = scope.UserId,
             BodyHash = hash,

@@ -7,6 +7,7 @@ using Tensarch.Server.Data;
 using Tensarch.Server.Hosting;
 using Tensarch.Server.Planning;
 using Tensarch.Server.Skills;
+using Tensarch.Server.Students;
 
 namespace Tensarch.Server.Sessions;
 
@@ -27,6 +28,7 @@ public static class SessionEndpoints
         sessions.MapPost("/facts", Log);
         sessions.MapGet("/events", Events);
         sessions.MapPost("/changes", Change);
+        sessions.MapPost("/log", LogByHand);
         api.MapPost("/facts", Tell).WithTags("Sessions");
     }
 
@@ -36,7 +38,7 @@ public static class SessionEndpoints
                 .Sessions.Where(s => s.StudentId == studentId && s.DeletedAt == null)
                 .OrderByDescending(s => s.CreatedAt)
                 .Take(PageSize)
-                .Select(s => new SessionLine(s.Id, s.Skill, s.Date, s.TotalSeconds, s.StartedAt, s.EndedAt))
+                .Select(s => new SessionLine(s.Id, s.Skill, s.Date, s.TotalSeconds, s.StartedAt, s.EndedAt, s.Worked.Any()))
                 .ToListAsync(ct)
         );
 
@@ -76,7 +78,20 @@ public static class SessionEndpoints
         return made.IsOk ? TypedResults.Ok(Line(made.Value)) : Problems.Unprocessable(made.Problems);
     }
 
-    private static SessionLine Line(SessionRow row) => new(row.Id, row.Skill, row.Date, row.TotalSeconds, row.StartedAt, row.EndedAt);
+    /// <summary>A lesson that was held without the runner.</summary>
+    private static async Task<Results<Ok<SessionLine>, ProblemHttpResult>> LogByHand(
+        Guid sessionId,
+        LogRequest request,
+        LogDesk desk,
+        CancellationToken ct
+    )
+    {
+        var logged = await desk.Log(sessionId, request, ct);
+        return logged.IsOk ? TypedResults.Ok(Line(logged.Value)) : Problems.Unprocessable(logged.Problems);
+    }
+
+    private static SessionLine Line(SessionRow row) =>
+        new(row.Id, row.Skill, row.Date, row.TotalSeconds, row.StartedAt, row.EndedAt, row.Worked.Count > 0);
 
     private static async Task<Results<Ok<SessionSheet>, ProblemHttpResult>> Sheet(
         Guid sessionId,
@@ -91,19 +106,8 @@ public static class SessionEndpoints
         var standing = (await standings.Of(row.StudentId, ct))!;
         if (desk.Read(row) is not { } plan)
             return Problems.Of(409, "planUnreadable");
-        var done = await db
-            .Sets.Where(s => s.SessionId == sessionId)
-            .OrderBy(s => s.At)
-            .Select(s => new
-            {
-                s.Drill,
-                s.Variant,
-                s.Side,
-                s.Seconds,
-                s.CleanReps,
-                s.Quality,
-            })
-            .ToListAsync(ct);
+        var ladder = await desk.LadderOf(plan, ct);
+        var carried = row.EndedAt is null ? await Notes.CarriedOver(row.StudentId, db, ct) : null;
         return TypedResults.Ok(
             new SessionSheet(
                 row.Id,
@@ -114,24 +118,19 @@ public static class SessionEndpoints
                 row.StartedAt,
                 row.EndedAt,
                 plan,
-                [.. Timeline.Of(plan, catalogue).Select(p => new SheetPart(p.Planned.Drill, p.PlannedSide.Side, p.Seconds))],
                 [
-                    .. done.GroupBy(s => new
-                        {
-                            s.Drill,
-                            s.Variant,
-                            s.Side,
-                        })
-                        .Select(g => new DoneSet(
-                            g.Key.Drill,
-                            g.Key.Variant,
-                            g.Key.Side,
-                            g.Count(),
-                            g.Max(s => s.Seconds),
-                            g.Max(s => s.CleanReps),
-                            g.Max(s => s.Quality)
+                    .. Timeline
+                        .Of(plan, catalogue)
+                        .Select(p => new SheetPart(
+                            p.Id,
+                            p.Planned.Drill,
+                            p.PlannedSide.Side,
+                            p.Seconds,
+                            ladder?.Reads(p.Planned.Drill, p.PlannedSide.Variant, p.PlannedSide.Stage) == true
+                                && p.Planned.Reason.Code != "dayGate"
                         )),
                 ],
+                row.StartedAt is null ? [] : await DoneLines.Of(row, plan, db, catalogue, ct),
                 await db.Sets.CountAsync(
                     s =>
                         s.SessionId == sessionId
@@ -144,7 +143,8 @@ public static class SessionEndpoints
                 row.DeletedAt is not null,
                 row.EndedAt is null ? desk.NowBarred(plan, standing.Bars) : [],
                 row.EndedAt is null ? desk.Outdated(row, plan, standing) : [],
-                standing.Bars.SensationCeiling
+                standing.Bars.SensationCeiling,
+                carried is null ? null : new(carried.Id, carried.Text)
             )
         );
     }
@@ -174,6 +174,7 @@ public static class SessionEndpoints
         var made = row.StartedOn == clock.Today ? maker.Pack(plan, today) : maker.Make(plan, today);
         if (!made.IsOk)
             return Problems.Of(409, desk.NowBarred(plan, standing.Bars).Count > 0 ? "planBarred" : "planOutdated", [.. made.Problems]);
+        var carried = await Notes.CarriedOver(row.StudentId, db, ct);
         var latest = clock.Now + SessionPack.Life;
         return TypedResults.Ok(
             new PackResponse(
@@ -183,7 +184,9 @@ public static class SessionEndpoints
                 clock.Now,
                 standing.State.Until < latest ? standing.State.Until : latest,
                 made.Value,
-                PackLoads.Ended(standing.Bars)
+                PackLoads.Ended(standing.Bars),
+                carried is null ? null : new(carried.Id, carried.Text),
+                StoredJson.TryRead<List<BodyWord>>(standing.Student.BodyWordsJson) ?? []
             )
         );
     }

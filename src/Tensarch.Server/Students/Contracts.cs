@@ -18,6 +18,7 @@ namespace Tensarch.Server.Students;
 /// <param name="Goals">Skills, the most wanted first.</param>
 /// <param name="Equipment">Props at home; see <see cref="HomeProps"/>.</param>
 /// <param name="Days">When they can train.</param>
+/// <param name="BodyWords">Their own words, which the runner shows beside the part.</param>
 public sealed record StudentBody(
     [Required, StringLength(120)] string Name,
     [StringLength(200)] string? About,
@@ -35,8 +36,12 @@ public sealed record StudentBody(
     [NotFuture] DateOnly? ConsentOn = null,
     [MaxLength(12), RegularExpression(Key.Pattern)] IReadOnlyList<string>? Goals = null,
     [MaxLength(24), RegularExpression(Key.Pattern)] IReadOnlyList<string>? Equipment = null,
-    [MaxLength(28)] IReadOnlyList<AvailableDay>? Days = null
+    [MaxLength(28)] IReadOnlyList<AvailableDay>? Days = null,
+    [MaxLength(20)] IReadOnlyList<BodyWord>? BodyWords = null
 );
+
+/// <summary>What a student calls a part of their body.</summary>
+public sealed record BodyWord(LoadTag Tag, [Required, StringLength(40)] string Word);
 
 public sealed record StudentCreate(Guid Id, StudentBody Student);
 
@@ -44,6 +49,7 @@ public sealed record StudentView(Guid Id, int Version, StudentBody Student, int?
 
 /// <summary>One student, whole: the person, today's bars and where they stand.</summary>
 /// <param name="LeftOut">Stored entries that cannot be reckoned with and count for nothing.</param>
+/// <param name="Notes">Pinned ones, and the one that is carried over to the next session.</param>
 /// <param name="VoidedPains">Pain of readings that were voided, which counts all the same, until a coach has looked at it.</param>
 public sealed record StudentPage(
     StudentView Student,
@@ -59,7 +65,8 @@ public sealed record StudentPage(
     int? DaysSinceLast,
     Absence Absence,
     int LeftOut,
-    IReadOnlyList<VoidedPain> VoidedPains
+    IReadOnlyList<VoidedPain> VoidedPains,
+    IReadOnlyList<NoteView> Notes
 );
 
 /// <summary>The session that was planned last and has not ended.</summary>

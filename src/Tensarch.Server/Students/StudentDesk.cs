@@ -73,6 +73,7 @@ public sealed class StudentDesk(TensarchDb db, CatalogueContent catalogue, Studi
         row.ConsentOn = body.ConsentOn;
         row.Equipment = [.. (body.Equipment ?? []).Distinct()];
         row.GoalsJson = body.Goals is { Count: > 0 } goals ? StoredJson.Write(goals) : null;
+        row.BodyWordsJson = body.BodyWords is { Count: > 0 } words ? StoredJson.Write(words.DistinctBy(w => w.Tag)) : null;
         row.DaysJson = body.Days is { Count: > 0 } days ? StoredJson.Write(days) : null;
     }
 

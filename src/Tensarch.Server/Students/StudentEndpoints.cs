@@ -99,7 +99,8 @@ public static class StudentEndpoints
                 standing.State.DaysSinceLast,
                 Absences.After(standing.State.DaysSinceLast),
                 standing.LeftOut,
-                await ReadingPains.OfVoided(studentId, db, catalogue, ct)
+                await ReadingPains.OfVoided(studentId, db, catalogue, ct),
+                await Notes.Shown(studentId, db, ct)
             )
         );
     }
@@ -259,7 +260,8 @@ public static class StudentEndpoints
                 r.ConsentOn,
                 StoredJson.TryRead<List<string>>(r.GoalsJson) ?? [],
                 r.Equipment,
-                StoredJson.TryRead<List<AvailableDay>>(r.DaysJson) ?? []
+                StoredJson.TryRead<List<AvailableDay>>(r.DaysJson) ?? [],
+                StoredJson.TryRead<List<BodyWord>>(r.BodyWordsJson) ?? []
             ),
             r.BirthDate is { } born ? Age.Years(born, clock.Today) : null,
             r.ArchivedAt is not null

@@ -567,6 +567,80 @@ public sealed class Bodies
                         },
                     }
                 ),
+            ["POST /students/{studentId}/notes"] = () =>
+                Plain(
+                    $"/students/{trained}/notes",
+                    new
+                    {
+                        id = Id(),
+                        text = "Works nights.",
+                        pinned = false,
+                        carryOver = true,
+                    }
+                ),
+            ["POST /students/{studentId}/notes/{noteId}/changes"] = async () =>
+            {
+                var note = Id();
+                await Coach.Post($"/students/{trained}/notes", new { id = note, text = "Left." });
+                return new(
+                    $"/students/{trained}/notes/{note}/changes",
+                    Json(
+                        new
+                        {
+                            pinned = true,
+                            done = false,
+                            text = "Right.",
+                            gone = false,
+                        }
+                    )
+                );
+            },
+            ["POST /sessions/{sessionId}/log"] = async () =>
+            {
+                var id = Id();
+                await Coach.Post(
+                    $"/students/{trained}/sessions",
+                    new
+                    {
+                        id,
+                        date = (string?)null,
+                        minutes = 30,
+                        skill = "front-split",
+                    }
+                );
+                return new(
+                    $"/sessions/{id}/log",
+                    Json(
+                        new
+                        {
+                            id = Id(),
+                            endedAt = (string?)null,
+                            parts = new[]
+                            {
+                                new
+                                {
+                                    part = "joint-circles",
+                                    done = true,
+                                    rounds = 1,
+                                    seconds = 30.5,
+                                    cleanReps = 8,
+                                },
+                            },
+                            signals = new[]
+                            {
+                                new
+                                {
+                                    signal = "dullPain",
+                                    region = "hamstring",
+                                    pain = 2,
+                                    side = "left",
+                                },
+                            },
+                            carryOver = "Breathe out.",
+                        }
+                    )
+                );
+            },
             ["POST /sessions/{sessionId}/changes"] = () =>
                 Plain($"/sessions/{session}/changes", new { kind = "restore", date = (string?)null }),
             ["POST /sessions/{sessionId}/facts"] = () =>

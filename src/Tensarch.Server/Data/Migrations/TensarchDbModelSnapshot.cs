@@ -671,6 +671,55 @@ namespace Tensarch.Server.Data.Migrations
                     b.ToTable("Marks");
                 });
 
+            modelBuilder.Entity("Tensarch.Server.Data.NoteRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("BodyHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("By")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("CarryOver")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("DoneAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Gone")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("Pinned")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Said")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudentId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudioId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Text")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("StudioId", "StudentId", "At");
+
+                    b.ToTable("Notes");
+                });
+
             modelBuilder.Entity("Tensarch.Server.Data.OwnLadderRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1375,6 +1424,9 @@ namespace Tensarch.Server.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("BodyWordsJson")
+                        .HasColumnType("TEXT");
+
                     b.Property<double?>("BodyweightKg")
                         .HasColumnType("REAL");
 
@@ -1652,6 +1704,15 @@ namespace Tensarch.Server.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
 
+                    b.HasOne("Tensarch.Server.Data.StudioRow", null)
+                        .WithMany()
+                        .HasForeignKey("StudioId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Tensarch.Server.Data.NoteRow", b =>
+                {
                     b.HasOne("Tensarch.Server.Data.StudioRow", null)
                         .WithMany()
                         .HasForeignKey("StudioId")

@@ -1177,6 +1177,118 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/students/{studentId}/notes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    find?: string;
+                    before?: string;
+                };
+                header?: never;
+                path: {
+                    studentId: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["NotePage"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    studentId: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NoteRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/students/{studentId}/notes/{noteId}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    studentId: string;
+                    noteId: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["NoteChange"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["NoteView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/students/{studentId}/sittings": {
         parameters: {
             query?: never;
@@ -3275,6 +3387,47 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/sessions/{sessionId}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    sessionId: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["LogRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SessionLine"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -3538,6 +3691,11 @@ export interface components {
             lines: components["schemas"]["BoardEntry"][];
             next: null | string;
         };
+        /** @description What a student calls a part of their body. */
+        BodyWord: {
+            tag: components["schemas"]["LoadTag"];
+            word: string;
+        };
         BreathsRequest: {
             /** Format: double */
             breathSeconds: number;
@@ -3551,6 +3709,12 @@ export interface components {
             breaths: number;
             /** Format: double */
             seconds: number;
+        };
+        /** @description What a coach wanted to be told at the start of this session. */
+        CarriedNote: {
+            /** Format: uuid */
+            id: string;
+            text: string;
         };
         /** @description The words and numbers of the shipped content that the screens show. */
         CatalogueResponse: {
@@ -3786,6 +3950,7 @@ export interface components {
             name: string;
             scenario: null | components["schemas"]["InclinometerScenario"];
         };
+        /** @description One drill on one side, as it was done; or as it was planned and not done. */
         DoneSet: {
             drill: string;
             variant: string;
@@ -3798,6 +3963,23 @@ export interface components {
             mostReps: null | number;
             /** Format: int32 */
             quality: null | number;
+            /**
+             * Format: int32
+             * @description Rounds that a gate would read and nobody confirmed: they prove nothing.
+             * @default 0
+             */
+            practice: number;
+            /**
+             * Format: int32
+             * @description Rounds that were done under a bar: they count for no gate.
+             * @default 0
+             */
+            underBar: number;
+            /**
+             * @description It was planned, and nothing of it was done.
+             * @default false
+             */
+            skipped: boolean;
         };
         /** @description How much of a drill is done on one side, or on both at once where the drill has no sides. */
         Dose: components["schemas"]["DoseHoldDose"] | components["schemas"]["DoseRampedDose"] | components["schemas"]["DoseRepsDose"] | components["schemas"]["DoseRhythmDose"] | components["schemas"]["DoseSupportLadderDose"] | components["schemas"]["DoseAttemptsDose"] | components["schemas"]["DoseFlowDose"];
@@ -4472,6 +4654,40 @@ export interface components {
          * @enum {unknown}
          */
         LoadTag: "neck" | "wrist" | "shoulder" | "elbow" | "low-back" | "hip-front" | "hip-deep-flexion" | "hamstring" | "adductor" | "knee-deep-flexion" | "knee-twist" | "ankle" | "inverted" | "head-down" | "passive-end-range" | "fall-risk" | "breath-strain";
+        /** @description A lesson that was held without the runner: as planned, except for what is said. */
+        LogRequest: {
+            /** Format: uuid */
+            id: string;
+            /**
+             * Format: date-time
+             * @description Now when none is given; at most 30 days ago.
+             */
+            endedAt: null | string;
+            /** @description What was not done, or otherwise than planned. */
+            parts: components["schemas"]["LoggedPart"][];
+            signals: components["schemas"]["LoggedSignal"][];
+            /** @description A note for the start of the next session. */
+            carryOver?: null | string;
+        };
+        LoggedPart: {
+            /** @description The id of the part on the sheet. */
+            part: string;
+            /** @default true */
+            done: boolean;
+            /** Format: int32 */
+            rounds?: null | number;
+            /** Format: double */
+            seconds?: null | number;
+            /** Format: int32 */
+            cleanReps?: null | number;
+        };
+        LoggedSignal: {
+            signal: components["schemas"]["SignalKind"];
+            region: null | components["schemas"]["LoadTag"];
+            /** Format: int32 */
+            pain: null | number;
+            side?: null | components["schemas"]["Side"];
+        };
         /** @enum {unknown} */
         MarkKind: "gap" | "angle" | "landmarks" | "clock" | "count";
         MarkRequest: {
@@ -4682,6 +4898,47 @@ export interface components {
              */
             tauPairs: number;
         };
+        NoteChange: {
+            pinned?: null | boolean;
+            /** @description Of one that is carried over: ticked off. */
+            done?: null | boolean;
+            /** @description Said anew; what was said first stays readable. */
+            text?: null | string;
+            /** @description Struck out, or standing again. */
+            gone?: null | boolean;
+        };
+        /** @description Newest first, pinned ones before all; with the cursor of the page after it. */
+        NotePage: {
+            notes: components["schemas"]["NoteView"][];
+            before: null | string;
+        };
+        NoteRequest: {
+            /** Format: uuid */
+            id: string;
+            text: string;
+            /** @default false */
+            pinned: boolean;
+            /**
+             * @description Shown at the start of the next session; an earlier one that is still open is ticked off by it.
+             * @default false
+             */
+            carryOver: boolean;
+        };
+        NoteView: {
+            /** Format: uuid */
+            id: string;
+            text: string;
+            /** @description What was written first, where it was said anew since. */
+            said: null | string;
+            pinned: boolean;
+            carryOver: boolean;
+            /** Format: date-time */
+            doneAt: null | string;
+            gone: boolean;
+            /** Format: date-time */
+            at: string;
+            by: string;
+        };
         /** @description A trial far from the others of its reading: a slip of the tool or of the finger more often than the body. Taken after a "yes, really". */
         OddTrial: {
             /**
@@ -4803,6 +5060,9 @@ export interface components {
             pack: components["schemas"]["SessionPack"];
             /** @description What bars keep from being done by now: no version with one of these loads goes on. */
             ended: string[];
+            carryOver: null | components["schemas"]["CarriedNote"];
+            /** @description What the student calls parts of their body. */
+            bodyWords: components["schemas"]["BodyWord"][];
         };
         PackRound: {
             /** Format: int32 */
@@ -5729,6 +5989,8 @@ export interface components {
             startedAt: null | string;
             /** Format: date-time */
             endedAt: null | string;
+            /** @description Something was done in it and is in the books. */
+            logged: boolean;
         };
         /**
          * @description All that the runner needs without the server: it selects and measures time, it derives no dose, load or verdict. Loads stand on every
@@ -5806,6 +6068,7 @@ export interface components {
             outdated: string[];
             /** Format: int32 */
             sensationCeiling: number;
+            carryOver: null | components["schemas"]["CarriedNote"];
         };
         SetFact: {
             /** Format: uuid */
@@ -5828,10 +6091,14 @@ export interface components {
         };
         /** @description How long one side of a planned drill takes. */
         SheetPart: {
+            /** @description Unique in the session: what a lesson that is logged by hand names. */
+            id: string;
             drill: string;
             side: null | components["schemas"]["Side"];
             /** Format: int32 */
             seconds: number;
+            /** @description A test of the gate reads it: a number that was seen counts, the planned one does not. */
+            proves: boolean;
         };
         /** @enum {unknown} */
         Side: "left" | "right";
@@ -6240,6 +6507,8 @@ export interface components {
             equipment?: null | string[];
             /** @description When they can train. */
             days?: null | components["schemas"]["AvailableDay"][];
+            /** @description Their own words, which the runner shows beside the part. */
+            bodyWords?: null | components["schemas"]["BodyWord"][];
         };
         StudentCreate: {
             /** Format: uuid */
@@ -6269,6 +6538,8 @@ export interface components {
             leftOut: number;
             /** @description Pain of readings that were voided, which counts all the same, until a coach has looked at it. */
             voidedPains: components["schemas"]["VoidedPain"][];
+            /** @description Pinned ones, and the one that is carried over to the next session. */
+            notes: components["schemas"]["NoteView"][];
         };
         StudentView: {
             /** Format: uuid */

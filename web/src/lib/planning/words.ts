@@ -35,6 +35,30 @@ export function doseText(dose: Schemas['Dose']): string {
   }
 }
 
+/** What of a dose can be said otherwise after a lesson: how often, and how long or how many. */
+export function plannedNumbers(dose: Schemas['Dose']): {
+  rounds: number | undefined;
+  number: number | undefined;
+  counted: boolean;
+} {
+  switch (dose.kind) {
+    case 'hold':
+      return { rounds: dose.rounds, number: dose.seconds ?? undefined, counted: false };
+    case 'reps':
+      return { rounds: dose.sets, number: dose.reps, counted: true };
+    case 'rhythm':
+      return { rounds: undefined, number: dose.reps, counted: true };
+    case 'attempts':
+      return { rounds: dose.attempts, number: dose.maxSeconds, counted: false };
+    case 'ramped':
+    case 'supportLadder':
+    case 'flow':
+      return { rounds: dose.rounds, number: undefined, counted: false };
+    default:
+      return { rounds: undefined, number: undefined, counted: false };
+  }
+}
+
 export function propText(props: Schemas['PropAdvice'] | null | undefined): string {
   if (!props) return '';
   switch (props.code) {

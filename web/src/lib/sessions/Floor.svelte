@@ -2,7 +2,7 @@
   import { untrack } from 'svelte';
   import { resolve } from '$app/paths';
   import { account } from '$lib/accounts/account.svelte';
-  import { newId, type Schemas } from '$lib/api/client';
+  import { api, ask, newId, type Schemas } from '$lib/api/client';
   import { minutes } from '$lib/parts/format';
   import { keys } from '$lib/parts/keys.svelte';
   import { pageText } from '$lib/parts/problems';
@@ -43,6 +43,7 @@
   );
   let stopping = $state(false);
   let silent = $state(false);
+  let carried = $state(true);
 
   $effect(() => {
     const tick = () => {
@@ -73,6 +74,17 @@
     runner.last && !runner.last.confirmed && !runner.confirmed ? runner.last : undefined,
   );
 
+  /** Without the server it stays open, and is shown again. */
+  function tickOff() {
+    carried = false;
+    void ask(
+      api.POST('/api/v1/students/{studentId}/notes/{noteId}/changes', {
+        params: { path: { studentId, noteId: response.carryOver!.id } },
+        body: { done: true },
+      }),
+    ).catch(() => undefined);
+  }
+
   function startOrPause() {
     tones.wake();
     runner.toggle();
@@ -101,7 +113,6 @@
       event.metaKey ||
       event.altKey
     ) {
-      if (event.key === 'Escape') stopping = false;
       return;
     }
     const onButton = (event.target as HTMLElement).closest('button, a');
@@ -159,6 +170,16 @@
       looked through both.
     </p>
   {/if}
+  {#if response.carryOver && carried && !runner.run.over && !runner.run.started}
+    <div class="bg-base-200 flex flex-wrap items-center gap-3 px-4 py-3">
+      <p class="min-w-0 grow wrap-break-word">
+        <strong>From last time:</strong>
+        {response.carryOver.text}
+      </p>
+      <button class="btn btn-outline btn-sm" onclick={tickOff}>Tick it off</button>
+      <button class="btn btn-ghost btn-sm" onclick={() => (carried = false)}>Keep it</button>
+    </div>
+  {/if}
   {#if runner.run.over}
     <section class="m-auto max-w-xl p-6 text-center">
       <p class="font-head text-5xl font-semibold">Done</p>
@@ -182,6 +203,7 @@
   {:else if stopping}
     <StopPanel
       stops={response.pack.stops}
+      words={response.bodyWords}
       onclose={() => (stopping = false)}
       onsignal={(stop, region, pain) => {
         stopping = false;

@@ -1,24 +1,32 @@
 <script lang="ts">
   import type { Schemas } from '$lib/api/client';
-  import { regions, tagName } from '$lib/students/tags';
+  import { placeName, places } from '$lib/students/tags';
 
   interface Props {
     stops: Schemas['PackStop'][];
+    /** What the student calls parts of their body. */
+    words: Schemas['BodyWord'][];
     onsignal: (stop: Schemas['PackStop'], region: Schemas['LoadTag'] | null, pain: number | null) => void;
     onclose: () => void;
   }
 
-  let { stops, onsignal, onclose }: Props = $props();
+  let { stops, words, onsignal, onclose }: Props = $props();
   let stop = $state<Schemas['PackStop']>();
   let region = $state<Schemas['LoadTag']>();
   let pain = $state<number>();
-  let panel = $state<HTMLElement>();
+  let panel = $state<HTMLDialogElement>();
   /** A dull pain needs its number, for the number decides how it is met; anything sharp is told with or without one. */
   const complete = $derived(
     stop && (!stop.asksRegion || region) && (stop.worseFrom == null || pain !== undefined),
   );
 
-  $effect(() => panel?.focus());
+  // The browser keeps the focus inside, and Escape goes on.
+  $effect(() => panel!.showModal());
+
+  const named = (place: Schemas['LoadTag']) => {
+    const word = words.find((w) => w.tag === place)?.word;
+    return word ? `${placeName(place)} (“${word}”)` : placeName(place);
+  };
 
   /** Pain of six and more is met as another signal, whatever was chosen: the pack says which. */
   const met = $derived(
@@ -28,63 +36,63 @@
   );
 </script>
 
-<div
+<dialog
   bind:this={panel}
-  class="mx-auto grid max-w-3xl gap-4 p-4"
-  role="dialog"
-  aria-modal="true"
+  class="bg-base-100 text-base-content m-0 h-dvh max-h-none w-full max-w-none overflow-y-auto"
   aria-label="What does the body say?"
-  tabindex="-1"
+  {onclose}
 >
-  <h2 class="text-2xl">What does the body say?</h2>
-  <div class="grid gap-2 sm:grid-cols-2">
-    {#each stops as s (s.signal)}
+  <div class="mx-auto grid max-w-3xl gap-4 p-4">
+    <h2 class="text-2xl">What does the body say?</h2>
+    <div class="grid gap-2 sm:grid-cols-2">
+      {#each stops as s (s.signal)}
+        <button
+          class={[
+            'btn h-auto justify-start py-3 text-start',
+            stop?.signal === s.signal ? 'btn-primary' : 'btn-outline',
+          ]}
+          onclick={() => (stop = s)}
+        >
+          {s.name}
+        </button>
+      {/each}
+    </div>
+    {#if stop?.asksRegion}
+      <div role="group" aria-label="Where?">
+        <p class="mb-2 font-semibold">Where?</p>
+        <div class="flex flex-wrap gap-2">
+          {#each places as r (r)}
+            <button
+              class={['btn btn-sm', region === r ? 'btn-primary' : 'btn-outline']}
+              aria-pressed={region === r}
+              onclick={() => (region = r)}>{named(r)}</button
+            >
+          {/each}
+        </div>
+      </div>
+    {/if}
+    {#if stop?.asksPain}
+      <div role="group" aria-label="Pain, of 10">
+        <p class="mb-2 font-semibold">Pain, of 10{stop.worseFrom == null ? ', if it has a number' : ''}</p>
+        <div class="flex flex-wrap gap-2">
+          {#each Array.from({ length: 11 }, (_, i) => i) as p (p)}
+            <button
+              class={['btn btn-sm w-11', pain === p ? 'btn-primary' : 'btn-outline']}
+              aria-pressed={pain === p}
+              onclick={() => (pain = p)}>{p}</button
+            >
+          {/each}
+        </div>
+      </div>
+    {/if}
+    {#if met}<p class="border-s-4 ps-3">{met.advice}</p>{/if}
+    <div class="flex gap-3">
       <button
-        class={[
-          'btn h-auto justify-start py-3 text-start',
-          stop?.signal === s.signal ? 'btn-primary' : 'btn-outline',
-        ]}
-        onclick={() => (stop = s)}
+        class="btn btn-error"
+        disabled={!complete}
+        onclick={() => onsignal(stop!, region ?? null, pain ?? null)}>Write it down</button
       >
-        {s.name}
-      </button>
-    {/each}
-  </div>
-  {#if stop?.asksRegion}
-    <div role="group" aria-label="Where?">
-      <p class="mb-2 font-semibold">Where?</p>
-      <div class="flex flex-wrap gap-2">
-        {#each regions as r (r)}
-          <button
-            class={['btn btn-sm', region === r ? 'btn-primary' : 'btn-outline']}
-            aria-pressed={region === r}
-            onclick={() => (region = r)}>{tagName(r)}</button
-          >
-        {/each}
-      </div>
+      <button class="btn btn-ghost" onclick={onclose}>Nothing, go on</button>
     </div>
-  {/if}
-  {#if stop?.asksPain}
-    <div role="group" aria-label="Pain, of 10">
-      <p class="mb-2 font-semibold">Pain, of 10{stop.worseFrom == null ? ', if it has a number' : ''}</p>
-      <div class="flex flex-wrap gap-2">
-        {#each Array.from({ length: 11 }, (_, i) => i) as p (p)}
-          <button
-            class={['btn btn-sm w-11', pain === p ? 'btn-primary' : 'btn-outline']}
-            aria-pressed={pain === p}
-            onclick={() => (pain = p)}>{p}</button
-          >
-        {/each}
-      </div>
-    </div>
-  {/if}
-  {#if met}<p class="border-s-4 ps-3">{met.advice}</p>{/if}
-  <div class="flex gap-3">
-    <button
-      class="btn btn-error"
-      disabled={!complete}
-      onclick={() => onsignal(stop!, region ?? null, pain ?? null)}>Write it down</button
-    >
-    <button class="btn btn-ghost" onclick={onclose}>Nothing, go on</button>
   </div>
-</div>
+</dialog>

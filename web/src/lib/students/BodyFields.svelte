@@ -3,6 +3,7 @@
   import TextField from '$lib/parts/TextField.svelte';
   import { fieldText } from '$lib/parts/problems';
   import type { BodyText } from './body';
+  import BodyWordFields from './BodyWordFields.svelte';
   import GoalFields from './GoalFields.svelte';
   import DayFields from './DayFields.svelte';
   import { equipment } from './intake';
@@ -15,7 +16,7 @@
 
   let { body = $bindable(), refusal, onchange }: Props = $props();
 
-  type Plain = Exclude<keyof BodyText, 'goals' | 'equipment' | 'days'>;
+  type Plain = Exclude<keyof BodyText, 'goals' | 'equipment' | 'days' | 'bodyWords'>;
   type Row = { key: Plain; label: string; hint?: string; type?: string; wide?: boolean };
   const groups: { title: string; rows: Row[] }[] = [
     {
@@ -110,4 +111,5 @@
     {/each}
   </div>
 </fieldset>
+<BodyWordFields bind:words={body.bodyWords} {onchange} />
 <DayFields bind:days={body.days} minutes={body.sessionMinutes} {refusal} {onchange} />

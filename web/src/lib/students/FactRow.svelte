@@ -8,7 +8,7 @@
   import { undo } from '$lib/parts/undo.svelte';
   import { parseNumber } from './body';
   import { factText, fieldsOf } from './facts';
-  import { regions, tagName } from './tags';
+  import { placeName, places } from './tags';
 
   interface Props {
     student: string;
@@ -128,7 +128,7 @@
                   value={typed[field] ?? was(field)}
                   onchange={(e) => (typed[field] = e.currentTarget.value)}
                 >
-                  {#each regions as region (region)}<option value={region}>{tagName(region)}</option>{/each}
+                  {#each places as place (place)}<option value={place}>{placeName(place)}</option>{/each}
                 </select>
               {/snippet}
             </Field>

@@ -22,6 +22,7 @@ export type BodyText = {
   goals: string[];
   equipment: string[];
   days: DayText[];
+  bodyWords: Schemas['BodyWord'][];
 };
 
 export const blankBody: BodyText = {
@@ -42,6 +43,7 @@ export const blankBody: BodyText = {
   goals: [],
   equipment: [],
   days: [],
+  bodyWords: [],
 };
 
 /** A number as people write it, with a point or a comma; nothing for an empty field, NaN for a word. */
@@ -104,6 +106,9 @@ export function readBody(text: BodyText): { body: Body; problems: FieldProblem[]
       goals: text.goals,
       equipment: text.equipment,
       days,
+      bodyWords: text.bodyWords
+        .filter((w) => w.word.trim() !== '')
+        .map((w) => ({ tag: w.tag, word: w.word.trim() })),
     },
   };
 }
@@ -114,9 +119,10 @@ export function writeBody(body: Body): BodyText {
   return {
     ...(Object.fromEntries(
       plain.map(([key]) => [key, text(body[key as keyof Body] as string | number | null)]),
-    ) as Omit<BodyText, 'goals' | 'equipment' | 'days'>),
+    ) as Omit<BodyText, 'goals' | 'equipment' | 'days' | 'bodyWords'>),
     goals: [...(body.goals ?? [])],
     equipment: [...(body.equipment ?? [])],
     days: (body.days ?? []).map(writeDay),
+    bodyWords: [...(body.bodyWords ?? [])],
   };
 }

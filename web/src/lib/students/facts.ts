@@ -2,7 +2,7 @@ import type { Schemas } from '$lib/api/client';
 import { catalogue } from '$lib/catalogue/catalogue.svelte';
 import { levelName, valueOf } from '$lib/measuring/words';
 import { number } from '$lib/parts/format';
-import { signalName, tagName } from './tags';
+import { placeName, signalName } from './tags';
 
 type Line = Schemas['FactLine'];
 type Instead = Schemas['Instead'];
@@ -38,7 +38,7 @@ export function factText(line: Line, instead: Instead | null = null): string {
       const region = instead?.region ?? line.region;
       const pain = instead?.pain ?? line.pain;
       const name = signalName(instead?.signal ?? line.signal!);
-      return `${name[0]!.toUpperCase()}${name.slice(1)}${region ? `, ${tagName(region)}` : ''}${side}${pain != null ? `: ${pain} of 10` : ''}`;
+      return `${name[0]!.toUpperCase()}${name.slice(1)}${region ? `, ${placeName(region)}` : ''}${side}${pain != null ? `: ${pain} of 10` : ''}`;
     }
     case 'form':
       return `Form at stage ${line.stage} of ${skillName(line)}${side}: ${(instead?.ticked ?? line.ticked ?? []).length} ticked`;

@@ -16,6 +16,7 @@ const names: Record<string, string> = {
   goals: 'Goals',
   equipment: 'At home',
   days: 'Days and minutes',
+  bodyWords: 'Their own words',
 };
 
 /** A field of the body data, as its label says it. */

@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import type { Schemas } from '$lib/api/client';
 import { catalogue } from '$lib/catalogue/catalogue.svelte';
-import { liftText, reasonText, regions, tagName } from './tags';
+import { liftText, reasonText, places, tagName } from './tags';
 
 beforeAll(() => {
   catalogue.content = {
@@ -71,9 +71,9 @@ describe('what lifts it', () => {
 });
 
 describe('load tags', () => {
-  it('are named in plain words, and pain is logged on the regions alone', () => {
+  it('are named in plain words, and pain is logged on places of the body alone', () => {
     expect([tagName('hip-front'), tagName('fall-risk')]).toEqual(['front of the hip', 'risk of falling']);
-    expect(regions).toHaveLength(12);
-    expect(regions).not.toContain('inverted');
+    expect(places).toHaveLength(12);
+    expect(places).not.toContain('inverted');
   });
 });

@@ -22,10 +22,20 @@ const names: Record<Schemas['LoadTag'], string> = {
   'breath-strain': 'breath strain',
 };
 
+/** Where it hurts, as one points at it: a tag may be a movement, a place is a part of the body. */
+const placeNames: Partial<Record<Schemas['LoadTag'], string>> = {
+  'hip-deep-flexion': 'fold of the hip',
+  hamstring: 'back of the thigh',
+  'knee-deep-flexion': 'front of the knee',
+  'knee-twist': 'side of the knee',
+};
+
+export const placeName = (tag: Schemas['LoadTag']): string => placeNames[tag] ?? names[tag];
+
 export const tagName = (tag: Schemas['LoadTag']): string => names[tag];
 
 /** The regions on which pain is logged. */
-export const regions = Object.keys(names).slice(0, 12) as Schemas['LoadTag'][];
+export const places = Object.keys(names).slice(0, 12) as Schemas['LoadTag'][];
 
 const signals: Record<Schemas['SignalKind'], string> = {
   dullPain: 'dull pain',
@@ -41,6 +51,8 @@ const signals: Record<Schemas['SignalKind'], string> = {
   strengthLost: 'sudden loss of strength',
   bailed: 'out by the way out',
 };
+
+export const signalKinds = Object.keys(signals) as Schemas['SignalKind'][];
 
 export const signalName = (signal: Schemas['SignalKind']): string => signals[signal];
 

@@ -4,11 +4,12 @@
   import { account } from '$lib/accounts/account.svelte';
   import { api, ask, type Schemas } from '$lib/api/client';
   import { catalogue } from '$lib/catalogue/catalogue.svelte';
-  import { dayAndTime, minutes, number, shortDay } from '$lib/parts/format';
+  import { dayAndTime, minutes, shortDay } from '$lib/parts/format';
   import Loaded from '$lib/parts/Loaded.svelte';
   import Notice from '$lib/parts/Notice.svelte';
   import { pageText } from '$lib/parts/problems';
   import SideMark from '$lib/parts/SideMark.svelte';
+  import DoneLine from '$lib/planning/DoneLine.svelte';
   import SessionHand from '$lib/planning/SessionHand.svelte';
   import MakeAgain from '$lib/planning/MakeAgain.svelte';
   import { doseText, drillReason, noteText, outdatedText, propText } from '$lib/planning/words';
@@ -61,15 +62,26 @@
               </p>
             </div>
             <div class="no-print flex flex-wrap gap-2">
-              <button class="btn btn-outline" onclick={() => window.print()}>Print</button>
-              <SessionHand session={s} onchange={() => changed++} />
-              {#if account.mayWrite && !s.deleted && !s.endedAt && !s.nowBarred.length && !s.outdated.length}
-                <a class="btn btn-accent" href={resolve('/sessions/[id]/run', { id })}
-                  >{s.startedAt ? 'Go on' : 'Run it'}</a
-                >
+              {#if account.mayWrite && !s.deleted && !s.endedAt}
+                <a class="btn btn-outline" href={resolve('/sessions/[id]/log', { id })}>Log it by hand</a>
+                {#if !s.nowBarred.length && !s.outdated.length}
+                  <a class="btn btn-accent" href={resolve('/sessions/[id]/run', { id })}
+                    >{s.startedAt ? 'Go on' : 'Run it'}</a
+                  >
+                {/if}
               {/if}
             </div>
           </div>
+          <div class="no-print mt-2 flex flex-wrap items-center gap-2">
+            <button class="btn btn-sm btn-ghost" onclick={() => window.print()}>Print</button>
+            <SessionHand session={s} onchange={() => changed++} />
+          </div>
+          {#if s.carryOver}
+            <p class="border-base-content mt-4 max-w-prose border-s-4 ps-3 wrap-break-word">
+              <strong>From last time:</strong>
+              {s.carryOver.text}
+            </p>
+          {/if}
           {#if s.deleted}
             <div class="mt-4"><Notice tone="caution">This planned session was deleted.</Notice></div>
           {:else if s.nowBarred.length}
@@ -92,22 +104,14 @@
           {/if}
           {#if s.endedAt}
             <section class="mt-5" aria-label="What was done">
-              <h2 class="mb-1">Done, {dayAndTime(s.endedAt)}</h2>
+              <h2 class="mb-1">
+                {s.done.some((d) => !d.skipped) ? 'Done' : 'Ended, and nothing was logged'}, {dayAndTime(
+                  s.endedAt,
+                )}
+              </h2>
               <ul class="ruled border-t">
                 {#each s.done as d, i (i)}
-                  <li class="ruled flex flex-wrap gap-x-4 border-b py-1">
-                    {#if d.side}<SideMark side={d.side} />{/if}
-                    <strong>{catalogue.drill(d.drill).name}</strong>
-                    <span class="text-quiet">{catalogue.variant(d.drill, d.variant).toLowerCase()}</span>
-                    <span class="ms-auto tabular-nums">
-                      {d.rounds}
-                      {d.rounds === 1 ? 'round' : 'rounds'}{#if d.longestSeconds != null}, longest {number(
-                          d.longestSeconds,
-                          0,
-                        )} s{/if}{#if d.mostReps != null},
-                        {d.mostReps} reps{/if}{#if d.quality}, quality {d.quality}{/if}
-                    </span>
-                  </li>
+                  <DoneLine line={d} student={s.studentId} />
                 {:else}<li class="py-1">Nothing was logged.</li>{/each}
               </ul>
             </section>

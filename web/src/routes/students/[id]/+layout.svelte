@@ -27,6 +27,7 @@
     { route: '/students/[id]/sessions', name: 'Sessions' },
     { route: '/students/[id]/cautions', name: 'Cautions' },
     { route: '/students/[id]/decisions', name: 'Decisions' },
+    { route: '/students/[id]/notes', name: 'Notes' },
     { route: '/students/[id]/edit', name: 'Body' },
     { route: '/students/[id]/history', name: 'History' },
   ] as const;
@@ -71,6 +72,12 @@
     <header class="px-5 pt-5 lg:px-7">
       <h1 class="wrap-break-word">{student.page.student.student.name}</h1>
       <p class="text-quiet mt-1 wrap-break-word">{about}</p>
+      {#each student.page.notes.slice(0, 3) as note (note.id)}
+        <p class="border-base-content mt-1 max-w-prose border-s-4 ps-3 text-sm wrap-break-word">
+          {#if note.carryOver && !note.doneAt}<strong>Next session:</strong>{/if}
+          {note.text}
+        </p>
+      {/each}
       <nav aria-label="Student" class="ruled mt-3 flex flex-wrap gap-x-5 border-b">
         {#each tabs as tab (tab.route)}
           <a

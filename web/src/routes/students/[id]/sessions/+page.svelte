@@ -1,6 +1,6 @@
 <script lang="ts">
   import { resolve } from '$app/paths';
-  import { api, ask } from '$lib/api/client';
+  import { api, ask, type Schemas } from '$lib/api/client';
   import { catalogue } from '$lib/catalogue/catalogue.svelte';
   import { dayAndTime, minutes, shortDay } from '$lib/parts/format';
   import Loaded from '$lib/parts/Loaded.svelte';
@@ -11,6 +11,13 @@
   const sessions = ask(
     api.GET('/api/v1/students/{studentId}/sessions', { params: { path: { studentId: student.id } } }),
   );
+
+  const stateOf = (session: Schemas['SessionLine']): string =>
+    session.endedAt
+      ? `${session.logged ? 'logged' : 'ended, nothing logged'} ${dayAndTime(session.endedAt)}`
+      : session.startedAt
+        ? 'under way'
+        : 'not run yet';
 </script>
 
 <div class="max-w-3xl px-5 py-5 lg:px-7">
@@ -22,19 +29,15 @@
         {#each list as session (session.id)}
           <li class="ruled border-b">
             <a
-              class="flex flex-wrap gap-x-4 py-3 hover:underline"
+              class="grid gap-x-4 py-3 hover:underline sm:grid-cols-[7rem_minmax(0,1fr)_9rem_13rem]"
               href={resolve('/sessions/[id]', { id: session.id })}
             >
               <strong>{shortDay(session.date)}</strong>
               <span>{catalogue.ladder(session.skill).name}</span>
-              <span class="text-quiet">{minutes(session.totalSeconds)} min planned</span>
-              <span class="ms-auto">
-                {session.endedAt
-                  ? `logged ${dayAndTime(session.endedAt)}`
-                  : session.startedAt
-                    ? 'under way'
-                    : 'not run yet'}
-              </span>
+              <span class="text-quiet tabular-nums sm:text-end"
+                >{minutes(session.totalSeconds)} min planned</span
+              >
+              <span class="sm:text-end">{stateOf(session)}</span>
             </a>
           </li>
         {/each}

@@ -1,0 +1,78 @@
+using Tensarch.Core.Catalogue;
+using Tensarch.Core.Planning;
+using Tensarch.Core.Skills;
+
+namespace Tensarch.Core.Sessions;
+
+/// <summary>What a coach says of one part after a lesson without the runner; what is none was as planned.</summary>
+/// <param name="Part">The timeline part's id.</param>
+/// <param name="Seconds">The longest hold, as it was seen.</param>
+public sealed record SaidOfPart(string Part, bool Done = true, int? Rounds = null, double? Seconds = null, int? CleanReps = null);
+
+/// <summary>One round that was done.</summary>
+/// <param name="AtSeconds">From the start of the session, as it was planned.</param>
+/// <param name="Confirmed">A number was seen and said, or no gate reads it: what was only planned is practice, not proof.</param>
+public sealed record RoundDone(
+    string Part,
+    string Drill,
+    string Variant,
+    Side? Side,
+    int Round,
+    int AtSeconds,
+    double? Seconds,
+    int? CleanReps,
+    bool Confirmed
+);
+
+/// <summary>A session that was done as planned, except for what is said.</summary>
+public static class HandLog
+{
+    public const int MostRounds = 20;
+
+    /// <summary>Between rounds that were done beyond the plan.</summary>
+    private const int RestSeconds = 60;
+
+    /// <returns>The rounds in the order of the plan; or a code at <c>parts[i]</c> for a part that is not in it, or is named twice.</returns>
+    public static Result<IReadOnlyList<RoundDone>> Of(
+        SessionPlan plan,
+        IReadOnlyList<SaidOfPart> said,
+        Ladder? ladder,
+        CatalogueContent content
+    )
+    {
+        var parts = Timeline.Of(plan, content);
+        var problems = said.Index()
+            .Where(s => parts.All(p => p.Id != s.Item.Part) || said.Take(s.Index).Any(o => o.Part == s.Item.Part))
+            .Select(s => Problem.Of("unknownPart", $"parts[{s.Index}].part"))
+            .ToList();
+        return problems.Count > 0
+            ? problems
+            : parts.SelectMany(part => Rounds(part, said.FirstOrDefault(s => s.Part == part.Id) ?? new(part.Id), ladder)).ToList();
+    }
+
+    private static IEnumerable<RoundDone> Rounds(TimelinePart part, SaidOfPart said, Ladder? ladder)
+    {
+        if (!said.Done)
+            yield break;
+        var planned = part.Segments.Where(s => s.Kind == SegmentKind.Work).GroupBy(s => s.Round).ToList();
+        var side = part.PlannedSide;
+        var proves = ladder?.Reads(part.Planned.Drill, side.Variant, side.Stage) == true && part.Planned.Reason.Code != "dayGate";
+        for (var i = 0; i < Math.Min(said.Rounds ?? planned.Count, MostRounds); i++)
+        {
+            var round = planned[Math.Min(i, planned.Count - 1)].ToList();
+            var beyond = Math.Max(0, i - planned.Count + 1);
+            var counted = round.Any(s => s.Reps is not null);
+            yield return new(
+                part.Id,
+                part.Planned.Drill,
+                side.Variant,
+                side.Side,
+                i + 1,
+                round[0].StartSeconds + beyond * (round.Sum(s => s.Seconds) + RestSeconds),
+                counted ? null : said.Seconds ?? round.Sum(s => s.Seconds),
+                counted ? said.CleanReps ?? round.Sum(s => s.Reps) : null,
+                !proves || (counted ? said.CleanReps is not null : said.Seconds is not null)
+            );
+        }
+    }
+}

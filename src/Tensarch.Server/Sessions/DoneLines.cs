@@ -1,0 +1,76 @@
+using Microsoft.EntityFrameworkCore;
+using Tensarch.Core;
+using Tensarch.Core.Catalogue;
+using Tensarch.Core.Planning;
+using Tensarch.Core.Sessions;
+using Tensarch.Server.Data;
+using Tensarch.Server.Students;
+
+namespace Tensarch.Server.Sessions;
+
+/// <summary>One drill on one side, as it was done; or as it was planned and not done.</summary>
+/// <param name="Practice">Rounds that a gate would read and nobody confirmed: they prove nothing.</param>
+/// <param name="UnderBar">Rounds that were done under a bar: they count for no gate.</param>
+/// <param name="Skipped">It was planned, and nothing of it was done.</param>
+public sealed record DoneSet(
+    string Drill,
+    string Variant,
+    Side? Side,
+    int Rounds,
+    double? LongestSeconds,
+    int? MostReps,
+    int? Quality,
+    int Practice = 0,
+    int UnderBar = 0,
+    bool Skipped = false
+);
+
+/// <summary>What was done in a session, in the order in which it was, as it stands after every correction.</summary>
+internal static class DoneLines
+{
+    public static async Task<IReadOnlyList<DoneSet>> Of(
+        SessionRow session,
+        SessionPlan plan,
+        TensarchDb db,
+        CatalogueContent catalogue,
+        CancellationToken ct
+    )
+    {
+        var rows = await db.Sets.AsNoTracking().Where(s => s.SessionId == session.Id).OrderBy(s => s.At).ToListAsync(ct);
+        var ids = rows.Select(r => r.Id).ToList();
+        var corrections = new Corrections(
+            await db.Corrections.AsNoTracking().Where(c => c.StudentId == session.StudentId && ids.Contains(c.Of)).ToListAsync(ct)
+        );
+        var sets = rows.Where(r => !corrections.IsGone(r.Id)).Select(r => (Row: r, Instead: corrections.Of(r.Id))).ToList();
+        var groups = sets.GroupBy(s => new WorkedDrill(s.Row.Drill, s.Instead.Variant ?? s.Row.Variant, s.Instead.Side ?? s.Row.Side))
+            .ToDictionary(g => g.Key, g => g.ToList());
+        var planned = Timeline
+            .Of(plan, catalogue)
+            .Select(p => new WorkedDrill(p.Planned.Drill, p.PlannedSide.Variant, p.PlannedSide.Side))
+            .Distinct()
+            .ToList();
+        return
+        [
+            .. DoneOrder
+                .Of(planned, [.. groups.Keys])
+                .Select(line =>
+                    line.Done
+                        ? Line(line.Drill, groups[line.Drill])
+                        : new(line.Drill.Drill, line.Drill.Variant, line.Drill.Side, 0, null, null, null, Skipped: true)
+                ),
+        ];
+    }
+
+    private static DoneSet Line(WorkedDrill drill, List<(SetRow Row, Instead Instead)> sets) =>
+        new(
+            drill.Drill,
+            drill.Variant,
+            drill.Side,
+            sets.Count,
+            sets.Max(s => s.Instead.Seconds ?? s.Row.Seconds),
+            sets.Max(s => s.Instead.CleanReps ?? s.Row.CleanReps),
+            sets.Max(s => s.Instead.Quality ?? s.Row.Quality),
+            sets.Count(s => !(s.Instead.Confirmed ?? s.Row.Confirmed)),
+            sets.Count(s => s.Row.UnderBar)
+        );
+}

@@ -1,0 +1,133 @@
+using System.ComponentModel.DataAnnotations;
+using System.Security.Cryptography;
+using System.Text;
+using Microsoft.EntityFrameworkCore;
+using Tensarch.Core;
+using Tensarch.Core.Catalogue;
+using Tensarch.Core.Sessions;
+using Tensarch.Core.Students;
+using Tensarch.Server.Data;
+using Tensarch.Server.Hosting.Door;
+using Tensarch.Server.Planning;
+using Tensarch.Server.Students;
+
+namespace Tensarch.Server.Sessions;
+
+/// <summary>A lesson that was held without the runner: as planned, except for what is said.</summary>
+/// <param name="EndedAt">Now when none is given; at most 30 days ago.</param>
+/// <param name="Parts">What was not done, or otherwise than planned.</param>
+/// <param name="CarryOver">A note for the start of the next session.</param>
+public sealed record LogRequest(
+    Guid Id,
+    [NotFuture] DateTimeOffset? EndedAt,
+    [MaxLength(100)] IReadOnlyList<LoggedPart> Parts,
+    [MaxLength(20)] IReadOnlyList<LoggedSignal> Signals,
+    [StringLength(2000)] string? CarryOver = null
+);
+
+/// <param name="Part">The id of the part on the sheet.</param>
+public sealed record LoggedPart(
+    [Required, StringLength(120)] string Part,
+    bool Done = true,
+    [Range(1, HandLog.MostRounds)] int? Rounds = null,
+    [Range(1, FactsRequest.LongestSeconds)] double? Seconds = null,
+    [Range(0, 500)] int? CleanReps = null
+);
+
+public sealed record LoggedSignal(SignalKind Signal, LoadTag? Region, [Range(0, 10)] int? Pain, Side? Side = null);
+
+/// <summary>Writes down a lesson by hand, through the same door as the floor: barred work is no more taken from a hand than from the runner.</summary>
+public sealed class LogDesk(TensarchDb db, CatalogueContent catalogue, PlanDesk plans, FloorDesk floor, NoteDesk notes, StudioClock clock)
+{
+    public async Task<Result<SessionRow>> Log(Guid id, LogRequest request, CancellationToken ct)
+    {
+        var row = await db.Sessions.AsNoTracking().SingleAsync(s => s.Id == id, ct);
+        var again = await db.Events.AnyAsync(e => e.Id == Derived(request.Id, "ended"), ct);
+        if (row.EndedAt is not null)
+            return again ? row : Problem.Of("sessionOver", "id");
+        if (plans.Read(row) is not { } plan)
+            return Problem.Of("planUnreadable", "id");
+        var ladder = await plans.LadderOf(plan, ct);
+        var said = request.Parts.Select(p => new SaidOfPart(p.Part, p.Done, p.Rounds, p.Seconds, p.CleanReps)).ToList();
+        var rounds = HandLog.Of(plan, said, ladder, catalogue);
+        if (!rounds.IsOk)
+            return rounds.Problems.ToList();
+
+        var ended = request.EndedAt ?? clock.Now;
+        var begun = ended.AddSeconds(-row.TotalSeconds);
+        var seq = await db.Events.Where(e => e.SessionId == id).MaxAsync(e => (int?)e.Seq, ct) ?? 0;
+        var entries = Entries(row, request, rounds.Value, begun, ended, seq);
+        await using var transaction = await db.Database.BeginTransactionAsync(ct);
+        foreach (var batch in entries.Chunk(TellRequest.Most))
+        {
+            var told = await floor.Tell(new(clock.Now, batch), ct, byHand: true);
+            if (told.Told.FirstOrDefault(t => t.Is is ToldIs.Refused or ToldIs.Clash or ToldIs.Gone) is { } refused)
+            {
+                await transaction.RollbackAsync(ct);
+                db.ChangeTracker.Clear();
+                var part = rounds.Value.FirstOrDefault(r => Derived(request.Id, r.Part) == refused.Event)?.Part;
+                return Problem.Of(refused.Code ?? "clash", part is null ? "id" : $"parts.{part}");
+            }
+        }
+        if (!string.IsNullOrWhiteSpace(request.CarryOver))
+            await notes.Write(row.StudentId, new(Derived(request.Id, "carry-over"), request.CarryOver, CarryOver: true), ct);
+        await transaction.CommitAsync(ct);
+        return await db.Sessions.AsNoTracking().SingleAsync(s => s.Id == id, ct);
+    }
+
+    private static List<FloorEntry> Entries(
+        SessionRow row,
+        LogRequest request,
+        IReadOnlyList<RoundDone> rounds,
+        DateTimeOffset begun,
+        DateTimeOffset ended,
+        int seq
+    )
+    {
+        FloorEvent Said(string what, DateTimeOffset at) => new(Derived(request.Id, what), row.Id, ++seq, at, """{"is":"logged"}""");
+        var entries = new List<FloorEntry>();
+        foreach (var part in rounds.GroupBy(r => r.Part))
+            entries.Add(
+                new(
+                    Said(part.Key, begun.AddSeconds(part.First().AtSeconds)),
+                    [
+                        .. part.Select(r => new FloorFact(
+                            Derived(request.Id, $"{r.Part}/{r.Round}"),
+                            FloorFactKind.Set,
+                            begun.AddSeconds(r.AtSeconds).AddMilliseconds(r.Round),
+                            r.Drill,
+                            r.Variant,
+                            r.Side,
+                            r.Round,
+                            r.Seconds,
+                            r.CleanReps,
+                            r.Confirmed
+                        )),
+                    ]
+                )
+            );
+        foreach (var (i, signal) in request.Signals.Index())
+            entries.Add(
+                new(
+                    Said($"signal/{i}", ended),
+                    [
+                        new(
+                            Derived(request.Id, $"signal/{i}/fact"),
+                            FloorFactKind.Signal,
+                            ended,
+                            Side: signal.Side,
+                            Signal: signal.Signal,
+                            Region: signal.Region,
+                            Pain: signal.Pain
+                        ),
+                    ]
+                )
+            );
+        entries.Add(new(Said("ended", ended), [new(Derived(request.Id, "ended/fact"), FloorFactKind.Finished, ended)]));
+        return entries;
+    }
+
+    /// <summary>The same at every try, so that what is sent twice is told once.</summary>
+    private static Guid Derived(Guid request, string what) =>
+        new(SHA256.HashData(Encoding.UTF8.GetBytes($"{request:N}/{what}")).AsSpan(0, 16));
+}

@@ -1,0 +1,49 @@
+<script lang="ts">
+  import { resolve } from '$app/paths';
+  import type { Schemas } from '$lib/api/client';
+  import { catalogue } from '$lib/catalogue/catalogue.svelte';
+  import { number } from '$lib/parts/format';
+  import SideMark from '$lib/parts/SideMark.svelte';
+
+  interface Props {
+    line: Schemas['DoneSet'];
+    student: string;
+  }
+
+  let { line, student }: Props = $props();
+  const rounds = (count: number) => `${count} ${count === 1 ? 'round' : 'rounds'}`;
+</script>
+
+<li
+  class={[
+    'ruled grid grid-cols-[4.5rem_minmax(0,1fr)] gap-x-4 border-b py-1 sm:grid-cols-[4.5rem_minmax(0,1fr)_auto]',
+    line.skipped && 'text-quiet',
+  ]}
+>
+  <span
+    >{#if line.side}<SideMark side={line.side} text={line.side} />{/if}</span
+  >
+  <span class="min-w-0 wrap-break-word">
+    <strong>{catalogue.drill(line.drill).name}</strong>
+    {#if line.variant !== 'standard'}<span class="text-quiet"
+        >{catalogue.variant(line.drill, line.variant).toLowerCase()}</span
+      >{/if}
+    {#if line.practice}
+      <span class="block text-sm"
+        >{rounds(line.practice)} not confirmed: practice, and no proof for the gate.
+        <a class="link-line" href={resolve('/students/[id]/history', { id: student })}>Say the number</a
+        ></span
+      >
+    {/if}
+    {#if line.underBar}
+      <span class="block text-sm">{rounds(line.underBar)} under a bar: counts for no gate.</span>
+    {/if}
+  </span>
+  <span class="col-start-2 tabular-nums sm:col-start-auto sm:text-end">
+    {#if line.skipped}skipped
+    {:else}
+      {rounds(line.rounds)}{#if line.longestSeconds != null}, longest {number(line.longestSeconds, 0)} s{/if}{#if line.mostReps != null},
+        {line.mostReps} reps{/if}{#if line.quality}, quality {line.quality}{/if}
+    {/if}
+  </span>
+</li>
