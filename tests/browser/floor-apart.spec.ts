@@ -1,8 +1,7 @@
-import { spawn, type ChildProcess } from 'node:child_process';
-import { join } from 'node:path';
 import { expect, test } from './clean-page';
 import { events, facts, floor, logged, now, run, session } from './floor-page';
-import { dataFolder, root, server, signIn } from './studio.mjs';
+import { OwnServer } from './own-server';
+import { signIn } from './studio.mjs';
 
 test('two tabs without the server: one runs, the other takes over, and all of it goes out once', async ({ page, context, expectRefusals }) => {
   expectRefusals();
@@ -72,48 +71,28 @@ test('two devices without the server: both are kept, and what had not heard of t
 });
 
 test.describe('a server that is killed and started again', () => {
-  const url = 'http://127.0.0.1:5186';
-  const data = () => dataFolder(true);
-  let folder: string;
-  let running: ChildProcess;
+  const own = new OwnServer(5186, true);
 
-  const start = async () => {
-    running = spawn('dotnet', ['exec', server], {
-      cwd: join(root, 'src/Tensarch.Server'),
-      stdio: 'ignore',
-      env: { ...process.env, ASPNETCORE_URLS: url, Data: folder, Web: join(root, 'web/build'), Demo: 'true', SignInsPerMinute: '1000' },
-    });
-    await expect.poll(async () => (await fetch(`${url}/health/ready`).catch(() => undefined))?.status, { timeout: 120_000 }).toBe(200);
-  };
-  const kill = async () => {
-    const gone = new Promise((done) => running.once('exit', done));
-    running.kill('SIGKILL');
-    await gone;
-  };
-
-  test.beforeAll(async () => {
-    folder = data();
-    await start();
-  });
-  test.afterAll(kill);
+  test.beforeAll(() => own.start());
+  test.afterAll(() => own.kill());
 
   test('what was told is there, what was said meanwhile follows, and the sign-in stands', async ({ browser, expectRefusals }) => {
     expectRefusals();
-    const context = await browser.newContext({ baseURL: url });
+    const context = await browser.newContext({ baseURL: own.url });
     const made = await session(context, 'Anselm Pike');
     const page = await context.newPage();
     await page.goto(`/sessions/${made.session}/run`);
     await run(page);
     await page.keyboard.press('s');
     await logged(page);
-    await kill();
+    await own.kill();
     await page.keyboard.press('s');
     await page.keyboard.press('p');
     await page.getByRole('button', { name: /^Sharp pain/ }).click();
     await page.getByRole('group', { name: 'Where?' }).getByRole('button', { name: 'neck', exact: true }).click();
     await page.getByRole('button', { name: 'Write it down' }).click();
     await expect(page.getByText(/: \d+ kept here/)).toBeVisible();
-    await start();
+    await own.start();
     await logged(page);
     const all = await events(context.request, made.session);
     expect(all.filter((s) => s === 'skipped')).toHaveLength(2);

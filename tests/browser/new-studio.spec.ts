@@ -31,7 +31,7 @@ async function take(page: Page, side: 'Left' | 'Right', trials: number[]) {
     await field.press('Enter');
     await expect(field).toHaveValue('');
   }
-  await expect(panel.getByLabel(/Trials taken/).locator('span')).toHaveText(trials.map((t) => t.toFixed(1)));
+  await expect(panel.getByLabel(/Trials taken/).locator('[data-trial]')).toHaveText(trials.map((t) => t.toFixed(1)));
 }
 
 test('the first person in creates the owner, with clear messages on the way', async ({ page, expectRefusals }) => {
@@ -178,7 +178,7 @@ test('both sides of six measures are read, wrong trials are named and kept, and 
   await expect(left).toContainText(/Split angle\s*118\.\d°/);
   await take(page, 'Right', [42, 43, 42]);
   await save.click();
-  await expect(page.getByText('6 of 6 read')).toBeVisible();
+  await expect(page.getByText('12 of 12 read')).toBeVisible();
   await page.getByRole('button', { name: 'End the sitting' }).click();
   await expect(page.getByRole('button', { name: 'left stage 1 Prepare, keep training, 3 of 5 tests met' })).toBeVisible();
 });

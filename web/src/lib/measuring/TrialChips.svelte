@@ -29,7 +29,7 @@
       class={[
         'ruled inline-flex items-center border',
         trial === best && 'border-base-content border-2',
-        i === odd && 'border-error border-2',
+        i === odd && 'border-error! border-2',
         i === edited && 'bg-base-200',
       ]}
     >
@@ -58,3 +58,8 @@
     >
   {/if}
 </div>
+{#if odd !== undefined && edited === undefined}
+  <p class="text-error text-sm font-semibold" role="status">
+    Trial {odd + 1} lies far from the others: type it anew, take it out, or confirm it when saving.
+  </p>
+{/if}

@@ -39,14 +39,17 @@ export abstract class Sitting {
     return { studentId: this.studentId, sittingId: this.sittingId };
   }
 
-  async load(): Promise<void> {
+  /** @param side The side to begin with, where there is a choice. */
+  async load(side?: Side): Promise<void> {
     try {
       const first = !this.view;
       this.view = await ask(
         api.GET('/api/v1/students/{studentId}/sittings/{sittingId}', { params: { path: this.#path } }),
       );
       for (const place of this.view.items.flatMap((i) => i.sides)) this.drafts.resume(place);
-      if (first && this.view.items.length) this.go(this.nextOpen(0));
+      if (!first || !this.view.items.length) return;
+      this.go(this.nextOpen(0));
+      if (side && !this.places.find((p) => p.side === side)?.taken) this.choose(side);
     } catch (error) {
       this.failed = error instanceof Refusal ? error.code : 'unexpected';
     }

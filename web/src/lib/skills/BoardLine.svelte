@@ -7,6 +7,8 @@
   import MarginBar from './MarginBar.svelte';
   import { courseName } from './sides';
   import { plateauText, stepBackText } from './gateWords';
+  import { actionOf } from './nextStep';
+  import StepLink from './StepLink.svelte';
   import { nextText } from './words';
 
   interface Props {
@@ -18,6 +20,12 @@
   let { entry, chosen, onchoose }: Props = $props();
   const line = $derived(entry.line);
   const gate = $derived(line?.gate);
+  const action = $derived.by(() => {
+    if (!line || !gate) return undefined;
+    const where = { student: entry.studentId, skill: line.skill, side: gate.side };
+    if (gate.state === 'waiting' || gate.state === 'owned' || gate.state === 'open') return undefined;
+    return gate.nearest ? actionOf(gate.nearest, where) : undefined;
+  });
 
   const what = $derived.by(() => {
     if (!line || !gate) return '';
@@ -66,6 +74,7 @@
         {#if line.enteredAt}<span class="text-quiet block">here since {shortDay(line.enteredAt)}</span>{/if}
       </span>
     </button>
+    {#if action}<p class="px-2 pb-2.5"><StepLink {action} of={entry.name} /></p>{/if}
   {:else}
     <p class="px-2 py-2.5">
       <a

@@ -20,6 +20,13 @@
   let asking = $state<'stepBack' | 'override'>();
   let refusal = $state<Refusal>();
   let id = newId();
+  let said = $state('');
+  const words: Partial<Record<Schemas['DecisionKind'], string>> = {
+    stay: 'Written down: stays here.',
+    advance: 'Written down: one stage on.',
+    stepBack: 'Written down: one stage back.',
+    override: 'Written down: one stage on, by override.',
+  };
 
   const owned = $derived(gate.state === 'owned');
 
@@ -34,6 +41,7 @@
       );
       id = newId();
       [reason, asking] = ['', undefined];
+      said = words[kind] ?? '';
       ondecided();
     } catch (error) {
       refusal = error as Refusal;
@@ -104,6 +112,7 @@
       </div>
     </form>
   {/if}
+  <p class="text-sm" role="status">{said}</p>
   {#if refusal && !fieldText(refusal, 'reason')}
     <div class="mt-3"><Notice tone="error">{pageText(refusal.code)}</Notice></div>
   {/if}

@@ -3,6 +3,7 @@
   import type { Schemas } from '$lib/api/client';
   import type { OpenStudent } from '$lib/students/student.svelte';
   import EvidenceForm from './EvidenceForm.svelte';
+  import { placeOf } from './nextStep';
   import { courseName } from './sides';
 
   interface Props {
@@ -28,7 +29,9 @@
   <section class="ruled mt-6 border-t pt-4" aria-label="Write down for {courseName(gate.side)}">
     <h2 class="mb-3">Seen just now{gate.side ? ` on ${gate.side}` : ''}?</h2>
     {#each open as [index, test] (index)}
-      <EvidenceForm {student} {gate} {test} />
+      <div id={placeOf(test)} class="target:bg-base-100 scroll-mt-4 target:p-3">
+        <EvidenceForm {student} {gate} {test} />
+      </div>
     {/each}
   </section>
 {/if}

@@ -8,6 +8,8 @@
   import EvidenceForms from './EvidenceForms.svelte';
   import { capital, sameCourse, type Course } from './sides';
   import { plateauText, stepBackText, whyTitle } from './gateWords';
+  import { actionOf, stepsOf } from './nextStep';
+  import StepLink from './StepLink.svelte';
   import { nextText, testName, unitOf } from './words';
 
   interface Props {
@@ -21,7 +23,13 @@
   const gate = $derived(skill.sides.find((s) => sameCourse(s.side, side)) ?? skill.sides[0]!);
   const other = $derived(skill.sides.find((s) => !sameCourse(s.side, side)));
   const nearest = $derived(gate.nearestMiss == null ? undefined : gate.tests[gate.nearestMiss]);
-  const unmet = $derived(gate.tests.filter((t) => t.outcome !== 'met'));
+  const steps = $derived(
+    stepsOf(
+      gate.tests.filter((t) => t.outcome !== 'met'),
+      nearest,
+    ),
+  );
+  const where = $derived({ student: student.id, skill: skill.skill, side: gate.side });
 
   function told(test: Schemas['TestVerdict']): string {
     if (test.test.kind !== 'rom' || test.value == null || !test.at) return '';
@@ -86,12 +94,20 @@
     {/if}
     {#if nearest && gate.state !== 'blocked'}
       {#if told(nearest)}<p>{told(nearest)}</p>{/if}
-      {#if gate.state !== 'waiting'}<p class="next-thing font-semibold">{nextText(nearest)}</p>{/if}
     {/if}
-    {#if unmet.length > 1 && gate.state !== 'blocked'}
+    {#if steps[0] && gate.state !== 'blocked' && gate.state !== 'waiting'}
+      <p class="next-thing font-semibold">{nextText(steps[0])}</p>
+      <p><StepLink primary action={actionOf(steps[0], where)} /></p>
+    {/if}
+    {#if steps.length > 1 && gate.state !== 'blocked'}
       <p class="text-quiet">Also missing:</p>
-      <ul class="list-disc ps-5">
-        {#each unmet.filter((t) => t !== nearest) as test, i (i)}<li>{nextText(test)}</li>{/each}
+      <ul class="ruled border-t">
+        {#each steps.slice(1) as test, i (i)}
+          <li class="ruled flex flex-wrap items-center justify-between gap-2 border-b py-1.5">
+            <span class="min-w-0">{nextText(test)}</span>
+            <StepLink action={actionOf(test, where)} />
+          </li>
+        {/each}
       </ul>
     {/if}
     {#if gate.plateau && gate.group === 'stalled'}

@@ -107,7 +107,7 @@ describe('what to do next', () => {
     [
       'hold',
       { code: 'recordHold', side: 'left', count: 2 },
-      'Hold the left side plank hold, stacked: 2 more of 20 s.',
+      'Hold the left side plank, stacked: 2 more of 20 s.',
     ],
     ['reps', { code: 'recordReps', side: 'right' }, 'Count the right slide in and out, sliders: 3 clean.'],
     ['exposure', { code: 'logSessions', count: 1 }, 'Log 1 more session.'],

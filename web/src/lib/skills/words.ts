@@ -229,7 +229,7 @@ export function nextText(test: Test): string {
     case 'logSessions':
       return `Log ${step.count} more ${step.count === 1 ? 'session' : 'sessions'}.`;
     case 'recordHold':
-      return `Hold ${side}${name}${from}: ${step.count ? `${step.count} more of ` : ''}${asks(test.test).replace('2 × ', '')}.`;
+      return `Hold ${side}${name.replace(/ hold(?=,|$)/, '')}${from}: ${step.count ? `${step.count} more of ` : ''}${asks(test.test).replace('2 × ', '')}.`;
     case 'recordReps':
       return `Count ${side}${name}: ${asks(test.test)}.`;
     case 'countAttempts':

@@ -6,6 +6,8 @@
   import Arch from '$lib/skills/Arch.svelte';
   import { courseName } from '$lib/skills/sides';
   import { stateName } from '$lib/skills/gateWords';
+  import { actionOf, skillPage, type Action } from '$lib/skills/nextStep';
+  import StepLink from '$lib/skills/StepLink.svelte';
   import { nextText } from '$lib/skills/words';
   import { tagName } from './tags';
 
@@ -14,7 +16,9 @@
   }
 
   let { line }: Props = $props();
-  const sides = $derived(line.skills.flatMap((k) => k.sides.map((s) => ({ ...s, ladder: k.ladderName }))));
+  const sides = $derived(
+    line.skills.flatMap((k) => k.sides.map((s) => ({ ...s, skill: k.skill, ladder: k.ladderName }))),
+  );
   const ready = $derived(sides.filter((s) => s.state === 'open'));
   const offLimits = $derived(line.bars.filter((t) => t.level === 'offLimits'));
   const lightOnly = $derived(line.bars.filter((t) => t.level === 'lightOnly'));
@@ -41,6 +45,25 @@
     if (ready.length)
       return `Decide: ${ready.map((s) => `${s.side ? `${s.side} ` : ''}${s.ladder.toLowerCase()} is ready for stage ${s.stage + 1}`).join(', ')}.`;
     return nearest?.nearest ? nextText(nearest.nearest) : '';
+  });
+  /** One button that leads to what the line says. */
+  const action = $derived.by((): Action | undefined => {
+    const id = line.id;
+    if (line.unreadable)
+      return { text: 'See the readings', href: resolve('/students/[id]/readings', { id }) };
+    if (line.screen === 'notScreened')
+      return { text: 'Answer the screen', href: resolve('/students/[id]/cautions', { id }) };
+    if (line.screen !== 'current')
+      return { text: 'Renew the screen', href: resolve('/students/[id]/cautions', { id }) };
+    if (!line.skills.length)
+      return { text: 'To the baseline', href: resolve('/students/[id]/bench', { id }) };
+    if (line.absence === 'reBaseline')
+      return { text: 'Take the baseline', href: resolve('/students/[id]/bench', { id }) };
+    if (ready[0])
+      return { text: 'Decide', href: skillPage({ student: id, skill: ready[0].skill, side: ready[0].side }) };
+    return nearest?.nearest
+      ? actionOf(nearest.nearest, { student: id, skill: nearest.skill, side: nearest.side })
+      : undefined;
   });
   const told = (skill: Schemas['SkillSummary']) =>
     `${skill.ladderName}: ${skill.sides.map((s) => `${courseName(s.side)} stage ${s.stage}`).join(', ')}`;
@@ -88,6 +111,7 @@
   </div>
   <div class="min-w-0">
     <p class={[urgent && 'next-thing font-semibold']}>{next}</p>
+    {#if action}<p class="mt-1"><StepLink {action} of={line.name} /></p>{/if}
     {#if line.leftOut}<p class="text-sm">
         <strong>Left out:</strong>
         {line.leftOut === 1 ? 'one stored entry' : `${line.leftOut} stored entries`} that cannot be read

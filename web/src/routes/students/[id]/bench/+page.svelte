@@ -1,6 +1,8 @@
 <script lang="ts">
+  import { onMount } from 'svelte';
   import { goto } from '$app/navigation';
   import { resolve } from '$app/paths';
+  import { page } from '$app/state';
   import { account } from '$lib/accounts/account.svelte';
   import { api, ask, newId, Refusal } from '$lib/api/client';
   import { catalogue } from '$lib/catalogue/catalogue.svelte';
@@ -21,19 +23,31 @@
   let problem = $state('');
   let ids = $state<Record<string, string>>({});
 
-  async function start(scope: string) {
+  const asked = page.url.searchParams;
+
+  // What a button elsewhere asked for begins at once, and going back does not come here again.
+  onMount(() => {
+    const read = asked.get('read');
+    if (!read || !account.mayWrite) return;
+    chosen = [read];
+    void start('single', asked.get('level'), asked.get('side'));
+  });
+
+  async function start(scope: string, level: string | null = null, side: string | null = null) {
     problem = '';
     const measures = scope === 'single' ? chosen : [];
-    const key = JSON.stringify([scope, measures, cold]);
+    const key = JSON.stringify([scope, measures, cold, level]);
     const id = (ids[key] ??= newId());
     try {
       await ask(
         api.POST('/api/v1/students/{studentId}/sittings', {
           params: { path: { studentId: student.id } },
-          body: { id, scope, measures: $state.snapshot(measures), cold },
+          body: { id, scope, measures: $state.snapshot(measures), cold, level },
         }),
       );
-      await goto(resolve('/students/[id]/bench/[sitting]', { id: student.id, sitting: id }));
+      const sitting = resolve('/students/[id]/bench/[sitting]', { id: student.id, sitting: id });
+      // eslint-disable-next-line svelte/no-navigation-without-resolve -- the path itself is resolved
+      await goto(side ? `${sitting}?side=${side}` : sitting, { replaceState: asked.has('read') });
     } catch (error) {
       problem = pageText(error instanceof Refusal ? error.code : 'unexpected');
     }

@@ -41,7 +41,8 @@
   );
 
   onMount(() => {
-    void bench.load();
+    const side = page.url.searchParams.get('side');
+    void bench.load(side === 'left' || side === 'right' ? side : undefined);
     void ask(api.GET('/api/v1/instruments')).then((answer) => (instruments = answer));
     return () => {
       device.stop();
