@@ -61,6 +61,7 @@ builder.Services.AddScoped<EvidenceDesk>();
 builder.Services.AddScoped<PlanDesk>();
 builder.Services.AddScoped<SessionChanges>();
 builder.Services.AddScoped<LogDesk>();
+builder.Services.AddScoped<PackDesk>();
 builder.Services.AddScoped<NoteDesk>();
 builder.Services.AddScoped<SessionDesk>();
 builder.Services.AddScoped<FloorDesk>();

@@ -6,13 +6,13 @@ test.describe.configure({ mode: 'serial' });
 test('the start page of the demo lets a coach in', async ({ page }) => {
   await page.goto('/');
   await page.getByRole('button', { name: 'Enter as Tamsin' }).click();
-  await expect(page.getByRole('link', { name: 'Sunniva Dahl' })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Sunniva Dahl', exact: true })).toBeVisible();
 });
 
 test('the leading side waits, with its tests still shown', async ({ page, context }) => {
   await signIn(context);
   await page.goto('/students');
-  await page.getByRole('link', { name: 'Sunniva Dahl' }).click();
+  await page.getByRole('link', { name: 'Sunniva Dahl', exact: true }).click();
   const right = page.getByRole('button', { name: /^right stage 4 Middle hands, waiting/ });
   await right.click();
   const why = page.getByRole('complementary', { name: 'Why' });
@@ -39,7 +39,7 @@ test('an open gate is decided in place, and a year later the log says why', asyn
 
   // The audit's question: why was she moved up on that day?
   await page.goto('/students');
-  await page.getByRole('link', { name: 'Nkechi Strand' }).click();
+  await page.getByRole('link', { name: 'Nkechi Strand', exact: true }).click();
   await page.getByRole('link', { name: 'Decisions' }).click();
   const log = page.getByRole('listitem').filter({ hasText: 'Advanced: stage 4 to 5' }).first();
   await expect(log).toContainText('Front split');
@@ -71,7 +71,7 @@ test('the board shows who is nearly there, stalled and barred, by skill', async 
 test('a lapsed clearance brings the bar back, says so, and the supported version is what is planned', async ({ page, context }) => {
   await signIn(context);
   await page.goto('/students');
-  await page.getByRole('link', { name: 'Rosalind Achterberg' }).click();
+  await page.getByRole('link', { name: 'Rosalind Achterberg', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Why the gate is barred' })).toBeVisible();
   await page.getByRole('link', { name: 'Open the session that is waiting' }).click();
   await expect(page.getByText('Legs up, supported').first()).toBeVisible();
@@ -106,7 +106,7 @@ test('a ladder is copied, changed, tried on the students and stored; a mistake i
 
   // Kofi keeps the shipped version until he is moved.
   await page.goto('/students');
-  await page.getByRole('link', { name: 'Kofi Marchetti' }).click();
+  await page.getByRole('link', { name: 'Kofi Marchetti', exact: true }).click();
   await expect(page.getByText('Handstand, version 1')).toBeVisible();
   await page.getByText('Move to another version or ladder').click();
   await page.getByLabel('Move to').selectOption({ label: 'Handstand, patient, version 1' });
@@ -163,7 +163,7 @@ test('coming back after four weeks asks for a new baseline and starts lightly', 
   await signIn(context);
   await page.goto('/students');
   await expect(page.getByRole('listitem').filter({ hasText: 'Anselm Pike' })).toContainText('Back after 31 days: take a new baseline');
-  await page.getByRole('link', { name: 'Anselm Pike' }).click();
+  await page.getByRole('link', { name: 'Anselm Pike', exact: true }).click();
   await expect(page.getByText('A step back is suggested.')).toBeVisible();
   await page.getByRole('button', { name: 'Make the next session' }).click();
   await expect(page.getByText(/31 days away: first-week dose/)).toBeVisible();
@@ -173,7 +173,7 @@ test('coming back after four weeks asks for a new baseline and starts lightly', 
 test('a student who is new gets a suggested stage from today’s baseline', async ({ page, context }) => {
   await signIn(context);
   await page.goto('/students');
-  await page.getByRole('link', { name: 'Dario Weft' }).click();
+  await page.getByRole('link', { name: 'Dario Weft', exact: true }).click();
   await expect(page.getByText('Suggested: stage 1').first()).toBeVisible();
 });
 
@@ -181,7 +181,7 @@ test('an assistant reads everything and is offered no change', async ({ page, co
   await signIn(context, 'odile@saltlamp.example', 'lamp-works-reads');
   await page.goto('/students');
   await expect(page.getByRole('link', { name: 'Add a student' })).toHaveCount(0);
-  await page.getByRole('link', { name: 'Greta Lindqvist-Moss' }).click();
+  await page.getByRole('link', { name: 'Greta Lindqvist-Moss', exact: true }).click();
   await expect(page.getByRole('heading', { name: /^Why the left gate/ })).toBeVisible();
   await expect(page.getByRole('button', { name: /Advance|Stay|Override|Make the next session/ })).toHaveCount(0);
 });
@@ -190,7 +190,7 @@ test('a runner without the server keeps what was done and sends it later', async
   expectRefusals();
   await signIn(context);
   await page.goto('/students');
-  await page.getByRole('link', { name: 'Greta Lindqvist-Moss' }).click();
+  await page.getByRole('link', { name: 'Greta Lindqvist-Moss', exact: true }).click();
   await page.getByRole('button', { name: 'Make the next session' }).click();
   await page.getByRole('link', { name: 'Run it' }).click();
   await page.clock.install();

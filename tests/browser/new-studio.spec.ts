@@ -17,7 +17,7 @@ async function signIn(page: Page) {
 
 async function open(page: Page, tab?: string) {
   await signIn(page);
-  await page.getByRole('link', { name: student }).click();
+  await page.getByRole('link', { name: student, exact: true }).click();
   await expect(page.getByRole('heading', { name: student })).toBeVisible();
   if (tab) await page.getByRole('navigation', { name: 'Student' }).getByRole('link', { name: tab }).click();
 }
@@ -220,7 +220,7 @@ test('the decision is taken, the session is run with a fast clock, and its expos
 
   await page.getByRole('link', { name: 'What was done' }).click();
   await expect(page.getByRole('region', { name: 'What was done' }).getByRole('listitem').filter({ hasText: 'Low lunge' })).toHaveCount(2);
-  await page.getByRole('link', { name: student }).click();
+  await page.getByRole('link', { name: student, exact: true }).click();
   await expect(tests).toContainText('1 of 4 sessions');
   await expect(page.getByRole('listitem').filter({ hasText: 'Free of pain' }).first()).toContainText('1 of 2 sessions logged');
 });
@@ -265,7 +265,7 @@ test('a caution that is answered later bars the plan that was made before', asyn
   await page.getByRole('button', { name: 'Make the next session' }).click();
   await expect(page.getByRole('link', { name: 'Run it' })).toBeVisible();
   const sheet = page.url();
-  await page.getByRole('link', { name: student }).click();
+  await page.getByRole('link', { name: student, exact: true }).click();
   await page.getByRole('navigation', { name: 'Student' }).getByRole('link', { name: 'Cautions' }).click();
   await page.getByRole('radiogroup', { name: /replaced hip/ }).getByText('Yes').click();
   await expect(page.getByText('Off limits: front of the hip, inner thigh, deep hip bend.')).toBeVisible();
@@ -274,7 +274,7 @@ test('a caution that is answered later bars the plan that was made before', asyn
   await page.goto(sheet);
   await expect(page.getByText('A caution was added since this session was made.')).toBeVisible();
   await expect(page.getByRole('link', { name: 'Run it' })).toHaveCount(0);
-  await page.getByRole('link', { name: student }).click();
+  await page.getByRole('link', { name: student, exact: true }).click();
   await expect(page.getByRole('heading', { name: /gate is barred/ })).toBeVisible();
   await expect(page.getByRole('button', { name: 'Override…' })).toHaveCount(0);
 });

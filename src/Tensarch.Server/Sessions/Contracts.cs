@@ -18,9 +18,6 @@ public sealed record SessionLine(
     bool Logged
 );
 
-/// <summary>A session of today.</summary>
-public sealed record TodaySession(Guid Id, Guid StudentId, string StudentName, string Skill, DateTimeOffset? StartedAt);
-
 /// <summary>One session as it stands on the sheet.</summary>
 /// <param name="Doubled">Sets of a second device that had not heard of the first, which nobody has looked at yet.</param>
 /// <param name="NowBarred">Drills that today's bars no longer allow: the session is to be made again.</param>

@@ -1,6 +1,5 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
-using Tensarch.Core;
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Sessions;
 using Tensarch.Server.Data;
@@ -42,20 +41,31 @@ public static class SessionEndpoints
                 .ToListAsync(ct)
         );
 
-    /// <summary>What is to be run today, or is under way: a device keeps the packs of these.</summary>
-    private static async Task<Ok<List<TodaySession>>> Today(TensarchDb db, StudioClock clock, CancellationToken ct) =>
-        TypedResults.Ok(
-            await (
-                from session in db.Sessions
-                where session.Date == clock.Today && session.EndedAt == null && session.DeletedAt == null
-                join student in db.Students on session.StudentId equals student.Id
-                where student.ArchivedAt == null
-                orderby session.CreatedAt descending
-                select new TodaySession(session.Id, student.Id, student.Name, session.Skill, session.StartedAt)
-            )
-                .Take(PageSize)
-                .ToListAsync(ct)
-        );
+    /// <summary>The packs of what is to be run today, or is under way, for a device to keep; what cannot be run is not among them.</summary>
+    private static async Task<Ok<List<PackResponse>>> Today(
+        TensarchDb db,
+        PackDesk desk,
+        Standings standings,
+        StudioClock clock,
+        CancellationToken ct
+    )
+    {
+        var rows = await db
+            .Sessions.AsNoTracking()
+            .Where(s => s.Date == clock.Today && s.EndedAt == null && s.DeletedAt == null)
+            .Where(s => db.Students.Any(p => p.Id == s.StudentId && p.ArchivedAt == null))
+            .OrderByDescending(s => s.CreatedAt)
+            .Take(PageSize)
+            .ToListAsync(ct);
+        var ids = rows.Select(r => r.StudentId).Distinct().ToList();
+        var students = await db.Students.AsNoTracking().Where(s => ids.Contains(s.Id)).ToListAsync(ct);
+        var known = (await standings.Of(students, ct)).ToDictionary(s => s.Student.Id);
+        var packs = new List<PackResponse>();
+        foreach (var row in rows)
+            if (known.TryGetValue(row.StudentId, out var standing) && await desk.Pack(row, standing, ct) is { IsOk: true } pack)
+                packs.Add(pack.Value);
+        return TypedResults.Ok(packs);
+    }
 
     private static async Task<IResult> Plan(Guid studentId, PlanRequest request, PlanDesk desk, Standings standings, CancellationToken ct)
     {
@@ -152,43 +162,16 @@ public static class SessionEndpoints
     private static async Task<Results<Ok<PackResponse>, ProblemHttpResult>> Pack(
         Guid sessionId,
         TensarchDb db,
-        PlanDesk desk,
+        PackDesk desk,
         Standings standings,
-        CatalogueContent catalogue,
-        StudioClock clock,
         CancellationToken ct
     )
     {
         var row = await db.Sessions.AsNoTracking().SingleAsync(s => s.Id == sessionId, ct);
-        if (row.EndedAt is not null)
-            return Problems.Of(409, "sessionOver");
-        if (row.DeletedAt is not null)
-            return Problems.Of(409, "sessionDeleted");
-        var standing = (await standings.Of(row.StudentId, ct))!;
-        if (desk.Read(row) is not { } plan)
-            return Problems.Of(409, "planUnreadable");
-        if (desk.RequestToday(row, plan, standing) is not { } today)
-            return Problems.Of(409, "planOutdated", Problem.Of("planOutdated", "otherLadder"));
-        var maker = new PackMaker(catalogue);
-        // One that is under way goes on where it stood: what happened since is what has ended.
-        var made = row.StartedOn == clock.Today ? maker.Pack(plan, today) : maker.Make(plan, today);
-        if (!made.IsOk)
-            return Problems.Of(409, desk.NowBarred(plan, standing.Bars).Count > 0 ? "planBarred" : "planOutdated", [.. made.Problems]);
-        var carried = await Notes.CarriedOver(row.StudentId, db, ct);
-        var latest = clock.Now + SessionPack.Life;
-        return TypedResults.Ok(
-            new PackResponse(
-                row.Id,
-                row.StudentId,
-                standing.Student.Name,
-                clock.Now,
-                standing.State.Until < latest ? standing.State.Until : latest,
-                made.Value,
-                PackLoads.Ended(standing.Bars),
-                carried is null ? null : new(carried.Id, carried.Text),
-                StoredJson.TryRead<List<BodyWord>>(standing.Student.BodyWordsJson) ?? []
-            )
-        );
+        var pack = await desk.Pack(row, (await standings.Of(row.StudentId, ct))!, ct);
+        return pack.IsOk
+            ? TypedResults.Ok(pack.Value)
+            : Problems.Of(409, pack.Problems[0].Code, [.. pack.Problems.Where(p => p.Field.Length > 0)]);
     }
 
     /// <summary>What the floor tells of any session: one answer to each entry, and none blocks the others.</summary>

@@ -78,9 +78,12 @@ public sealed class EveryEndpointTests : IAsyncLifetime
                 until = "2035-05-01",
             }
         );
+        var note = Guid.NewGuid();
+        await owner.Post($"/students/{student}/notes", new { id = note, text = Secret });
         var ladder = await owner.OwnLadder(Secret);
         ids = new()
         {
+            ["noteId"] = note.ToString(),
             ["clearanceId"] = clearance.ToString(),
             ["skill"] = "front-split",
             ["version"] = "1",

@@ -513,7 +513,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["TodaySession"][];
+                        "application/json": components["schemas"]["PackResponse"][];
                     };
                 };
             };
@@ -6662,17 +6662,6 @@ export interface components {
              * @description When it goes stale without a new fact.
              */
             countsUntil?: null | string;
-        };
-        /** @description A session of today. */
-        TodaySession: {
-            /** Format: uuid */
-            id: string;
-            /** Format: uuid */
-            studentId: string;
-            studentName: string;
-            skill: string;
-            /** Format: date-time */
-            startedAt: null | string;
         };
         Told: {
             /** Format: uuid */

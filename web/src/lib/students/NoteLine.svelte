@@ -56,8 +56,9 @@
   {#if note.said}<p class="text-quiet text-sm wrap-break-word">First written: “{note.said}”</p>{/if}
   <div class="mt-1 flex flex-wrap items-center gap-x-3 gap-y-1 text-sm">
     <span class="text-quiet">
-      {dayAndTime(note.at)} · {note.by}{#if note.carryOver}{' '}
-        · {note.doneAt ? `carried over, ticked off ${dayAndTime(note.doneAt)}` : 'for the next session'}{/if}
+      {dayAndTime(note.at)} · {note.by}{#if note.carryOver}&nbsp;· {note.doneAt
+          ? `carried over, ticked off ${dayAndTime(note.doneAt)}`
+          : 'for the next session'}{/if}
     </span>
     {#if account.mayWrite}
       {#if note.gone}
