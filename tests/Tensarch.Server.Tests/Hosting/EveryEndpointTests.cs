@@ -23,6 +23,7 @@ public sealed class EveryEndpointTests : IAsyncLifetime
     private static readonly string[] ReadsOnly =
     [
         "POST /accounts/sign-out",
+        "POST /compute/asymmetry",
         "POST /compute/blocks",
         "POST /compute/breaths",
         "POST /compute/bars",
