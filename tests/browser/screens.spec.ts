@@ -55,6 +55,9 @@ const screens: { name: string; path: (r: APIRequestContext) => Promise<string>; 
   { name: 'readiness', path: async () => '/readiness', ready: 'Readiness' },
   { name: 'sheet', path: async (r) => `/sessions/${await sessionOf(r, await idOf(r, 'Sunniva Dahl'))}`, ready: 'What shaped it' },
   { name: 'runner', path: async (r) => `/sessions/${await sessionOf(r, await idOf(r, 'Sunniva Dahl'))}/run`, ready: 'Joint circles, full' },
+  { name: 'notes', path: async (r) => `/students/${await idOf(r, 'Bram Tellier')}/notes`, ready: 'Notes' },
+  { name: 'log', path: async (r) => `/sessions/${await sessionOf(r, await idOf(r, 'Sunniva Dahl'))}/log`, ready: 'Log the lesson of Sunniva Dahl' },
+  { name: 'waiting', path: async () => '/waiting', ready: 'Not logged yet' },
   { name: 'team', path: async () => '/team', ready: 'Team' },
 ];
 
