@@ -56,6 +56,8 @@ async function readAll(page: Page, measures: Measure[]): Promise<number> {
   const count = await items.count();
   let left = 0;
   for (let i = 0; i < count; i++) {
+    // Saving goes on to what is not read yet, a moment after the count.
+    await expect(items.locator('[aria-current=step]')).not.toContainText('✓');
     const name = await page.getByRole('main').getByRole('heading', { level: 2 }).last().innerText();
     const measure = measures.find((m) => m.name === name)!;
     if (await page.getByText('Add a side picture').first().isVisible()) {

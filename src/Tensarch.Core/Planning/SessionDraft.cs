@@ -47,14 +47,6 @@ internal sealed partial class SessionDraft(CatalogueContent catalogue, SessionRe
             };
     }
 
-    /// <summary>The notes, each once; what is true of both sides alike is said without a side.</summary>
-    private List<PlanNote> Told() =>
-        [
-            .. notes
-                .GroupBy(n => n with { Side = null })
-                .SelectMany(same => same.Select(n => n.Side).Distinct().Count() > 1 ? [same.Key] : same.Distinct()),
-        ];
-
     private IEnumerable<Drill> Of(params DrillKind[] kinds) => catalogue.DrillList.Where(d => kinds.Contains(d.Kind));
 
     private IEnumerable<Drill> Calms => Of(DrillKind.Calm);
@@ -282,24 +274,4 @@ internal sealed partial class SessionDraft(CatalogueContent catalogue, SessionRe
     }
 
     private int Seconds(PlannedDrill planned) => Timeline.SecondsOf(planned, catalogue.Drill(planned.Drill), request.BreathSeconds);
-
-    private void NoteRules()
-    {
-        notes.Add(request.Weaker is { } weaker ? new("weakerFirst", Side: weaker) : new PlanNote("sidesAlternate", Side: firstSide));
-        if (request.WayBack is { } back)
-        {
-            notes.Add(new(back.Absence == Absence.ReBaseline ? "reBaseline" : "lighterAfterBreak", Number: back.BreakDays));
-            notes.Add(new("wayBack", Number: back.Sessions - back.Done));
-        }
-        else if (request.FirstWeek)
-            notes.Add(new("firstWeek"));
-        if (request.Absence == Absence.RepeatLastWeek)
-            notes.Add(new("repeatLastWeek", Number: request.DaysSinceLast));
-        foreach (var eased in request.Eased)
-            notes.Add(
-                eased.Drill is not null ? new("easierAfterBackOff", eased.Drill)
-                : eased.EasierBy > 0 ? new("easierAfterPain", Tag: eased.Region)
-                : new("lighterAfterPain", Tag: eased.Region)
-            );
-    }
 }

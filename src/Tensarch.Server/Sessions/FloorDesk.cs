@@ -27,8 +27,8 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
         var skew = clock.Now - request.SentAt;
         var ids = request.Entries.Select(e => e.Event.Session).Distinct().ToList();
         var sessions = await Sessions(ids, ct);
-        var others = await OthersReached(ids, request.Device, ct);
-        var doubled = await Doubled(ids, request.Device, ct);
+        var others = await Branches.OthersReached(db, ids, request.Device, ct);
+        var doubled = await Branches.Of(db, ids, request.Device, ct);
         var told = new List<Told>();
         var taken = new HashSet<Guid>();
         await using var transaction = db.Database.CurrentTransaction is null ? await db.Database.BeginTransactionAsync(ct) : null;
@@ -76,18 +76,6 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
 
     /// <summary>How an entry is told: by how much its device's clock is off, which device it is, and whether that had heard what others said.</summary>
     private sealed record Telling(TimeSpan Skew, Guid? Device, bool Heard, bool ByHand);
-
-    /// <summary>The sessions in which this device went a way of its own before.</summary>
-    private Task<HashSet<Guid>> Doubled(List<Guid> sessions, Guid? device, CancellationToken ct) =>
-        db.Events.Where(e => sessions.Contains(e.SessionId) && e.Device == device && e.Doubled).Select(e => e.SessionId).ToHashSetAsync(ct);
-
-    /// <summary>By session, the highest number that another device has told, having heard all before it.</summary>
-    private Task<Dictionary<Guid, int>> OthersReached(List<Guid> sessions, Guid? device, CancellationToken ct) =>
-        db
-            .Events.Where(e => sessions.Contains(e.SessionId) && e.Device != device && !e.Doubled)
-            .GroupBy(e => e.SessionId)
-            .Select(g => new { g.Key, Reached = g.Max(e => e.Seq) })
-            .ToDictionaryAsync(g => g.Key, g => g.Reached, ct);
 
     private Task<Dictionary<Guid, SessionRow>> Sessions(List<Guid> ids, CancellationToken ct) =>
         db.Sessions.Where(s => ids.Contains(s.Id)).ToDictionaryAsync(s => s.Id, ct);

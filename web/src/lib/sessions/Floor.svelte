@@ -2,11 +2,12 @@
   import { untrack } from 'svelte';
   import { resolve } from '$app/paths';
   import { account } from '$lib/accounts/account.svelte';
-  import { api, ask, newId, type Schemas } from '$lib/api/client';
+  import { newId, type Schemas } from '$lib/api/client';
   import { minutes } from '$lib/parts/format';
   import { keys } from '$lib/parts/keys.svelte';
   import { pageText } from '$lib/parts/problems';
   import { propText } from '$lib/planning/words';
+  import CarriedNote from './CarriedNote.svelte';
   import ConfirmRow from './ConfirmRow.svelte';
   import GatePanel from './GatePanel.svelte';
   import { Keeper } from './keeper.svelte';
@@ -43,7 +44,6 @@
   );
   let stopping = $state(false);
   let silent = $state(false);
-  let carried = $state(true);
 
   $effect(() => {
     const tick = () => {
@@ -73,17 +73,6 @@
   const evidence = $derived(
     runner.last && !runner.last.confirmed && !runner.confirmed ? runner.last : undefined,
   );
-
-  /** Without the server it stays open, and is shown again. */
-  function tickOff() {
-    carried = false;
-    void ask(
-      api.POST('/api/v1/students/{studentId}/notes/{noteId}/changes', {
-        params: { path: { studentId, noteId: response.carryOver!.id } },
-        body: { done: true },
-      }),
-    ).catch(() => undefined);
-  }
 
   function startOrPause() {
     tones.wake();
@@ -170,15 +159,8 @@
       looked through both.
     </p>
   {/if}
-  {#if response.carryOver && carried && !runner.run.over && !runner.run.started}
-    <div class="bg-base-200 flex flex-wrap items-center gap-3 px-4 py-3">
-      <p class="min-w-0 grow wrap-break-word">
-        <strong>From last time:</strong>
-        {response.carryOver.text}
-      </p>
-      <button class="btn btn-outline btn-sm" onclick={tickOff}>Tick it off</button>
-      <button class="btn btn-ghost btn-sm" onclick={() => (carried = false)}>Keep it</button>
-    </div>
+  {#if response.carryOver && !runner.run.over && !runner.run.started}
+    <CarriedNote student={studentId} note={response.carryOver} />
   {/if}
   {#if runner.run.over}
     <section class="m-auto max-w-xl p-6 text-center">

@@ -7,14 +7,14 @@
   import { api, ask, type Schemas } from '$lib/api/client';
   import { catalogue } from '$lib/catalogue/catalogue.svelte';
   import { Bench } from '$lib/measuring/bench.svelte';
-  import { keyOf } from '$lib/measuring/sitting.svelte';
   import { Device } from '$lib/measuring/device.svelte';
   import Figure from '$lib/measuring/Figure.svelte';
   import ScenarioPanel from '$lib/measuring/ScenarioPanel.svelte';
+  import SittingNav, { itemName } from '$lib/measuring/SittingNav.svelte';
   import SittingEnd from '$lib/measuring/SittingEnd.svelte';
   import SidePanel from '$lib/measuring/SidePanel.svelte';
   import { Stopwatch } from '$lib/measuring/stopwatch.svelte';
-  import { levelName, scopeName } from '$lib/measuring/words';
+  import { levelName } from '$lib/measuring/words';
   import Dialog from '$lib/parts/Dialog.svelte';
   import { keys } from '$lib/parts/keys.svelte';
   import Notice from '$lib/parts/Notice.svelte';
@@ -106,25 +106,6 @@
     asking = false;
     bench.go(bench.view!.items.indexOf(bench.pending[0]!));
   }
-
-  const itemName = (item: Schemas['SittingPart']) => {
-    const others = bench.view!.items.filter((i) => i.measure === item.measure && i !== item);
-    const measure = catalogue.measure(item.measure);
-    return [
-      measure.name,
-      others.some((i) => i.level !== item.level) && levelName(measure, item.level),
-      others.some((i) => i.warmth !== item.warmth) && item.warmth,
-    ]
-      .filter(Boolean)
-      .join(', ');
-  };
-  /** The position is said where it changes. */
-  const positionAt = (index: number) => {
-    const key = (i: number) => catalogue.measure(bench.view!.items[i]!.measure).position;
-    return index > 0 && key(index - 1) === key(index)
-      ? undefined
-      : catalogue.content!.positions.find((p) => p.key === key(index))?.name;
-  };
 </script>
 
 <svelte:window onkeydown={key} />
@@ -151,56 +132,7 @@
   </div>
 {:else if bench.view}
   <div class="grid gap-x-7 gap-y-5 px-5 py-5 md:grid-cols-[12rem_minmax(0,1fr)] lg:px-7">
-    <nav aria-label="Measures of this sitting" class="min-w-0">
-      <p class="mb-2 text-sm font-semibold">
-        {scopeName(bench.view.scope)}
-        <span class="text-quiet block font-normal" role="status"
-          >{bench.taken.read} of {bench.taken.of} read</span
-        >
-      </p>
-      <ol class="flex gap-1 overflow-x-auto md:grid md:overflow-visible">
-        {#each bench.view.items as item, i (keyOf(item))}
-          <li class="shrink-0">
-            {#if positionAt(i)}<p class="text-quiet hidden px-3 pt-2 text-xs md:block">
-                {positionAt(i)}
-              </p>{/if}
-            <button
-              class={[
-                'w-full px-3 py-1.5 text-start',
-                i === bench.index ? 'bg-base-200 font-semibold' : 'text-quiet',
-              ]}
-              aria-current={i === bench.index ? 'step' : undefined}
-              onclick={() => bench.go(i)}
-            >
-              <span aria-hidden="true">{bench.isDone(item) ? '✓' : ''}</span>
-              {itemName(item)}{#if bench.isDone(item)}<span class="sr-only">, read</span>{/if}
-              {#if bench.isPending(item)}<span class="block text-xs">not saved yet</span>{/if}
-            </button>
-          </li>
-        {/each}
-      </ol>
-      {#if bench.view.leftOut.length}
-        <p class="text-quiet mt-3 px-3 text-sm">
-          Off limits and left out: {bench.view.leftOut
-            .map((h) => catalogue.measure(h.measure).name)
-            .join('; ')}.
-        </p>
-      {/if}
-      {#if bench.view.changed.length}
-        <p class="text-quiet mt-3 px-3 text-sm">
-          Changed since this began: {bench.view.changed.join('; ')}. A new sitting reads them.
-        </p>
-      {/if}
-      <label class="text-quiet mt-4 hidden items-start gap-2 px-3 text-sm md:flex">
-        <input
-          type="checkbox"
-          class="checkbox checkbox-sm"
-          checked={bench.quick}
-          onchange={(event) => bench.setQuick(event.currentTarget.checked)}
-        />
-        Take a trial as soon as its decimal is typed
-      </label>
-    </nav>
+    <SittingNav {bench} />
     <div class="min-w-0">
       {#if bench.finished}<SittingEnd onend={end} />{/if}
       <div class="mb-4 grid gap-x-6 gap-y-2 sm:grid-cols-[minmax(0,1fr)_auto]">
@@ -300,7 +232,7 @@
 
 {#if asking}
   <Dialog title="Something is taken and not saved" onclose={() => (asking = false)}>
-    <p>{bench.pending.map(itemName).join('; ')}: ending the sitting throws it away.</p>
+    <p>{bench.pending.map((item) => itemName(bench, item)).join('; ')}: ending the sitting throws it away.</p>
     {#snippet actions()}
       <button class="btn btn-accent" onclick={goOn}>Go back and save it</button>
       <button class="btn btn-error" onclick={end}>Throw it away and end</button>
