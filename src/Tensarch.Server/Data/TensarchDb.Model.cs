@@ -251,63 +251,7 @@ public sealed partial class TensarchDb
         builder.Entity<RosterRow>().Property(r => r.Stamp).IsConcurrencyToken();
         Index<RosterRow>(builder, r => new { r.StudioId, r.DueAt });
 
-        Own<SessionRow>(builder);
-        Index<SessionRow>(
-            builder,
-            s => new
-            {
-                s.StudioId,
-                s.StudentId,
-                s.CreatedAt,
-            }
-        );
-        Index<SessionRow>(
-            builder,
-            s => new
-            {
-                s.StudioId,
-                s.StudentId,
-                s.StartedAt,
-            }
-        );
-        Own<SetRow>(builder);
-        Index<SetRow>(
-            builder,
-            s => new
-            {
-                s.StudioId,
-                s.StudentId,
-                s.At,
-            }
-        );
-        builder.Entity<SetRow>().HasIndex(s => s.SessionId);
-        builder.Entity<SetRow>().Property(s => s.Confirmed).HasDefaultValue(true).HasSentinel(true);
-        Own<EventRow>(builder);
-        builder.Entity<EventRow>().HasIndex(e => e.SessionId);
-        Own<GateAnswerRow>(builder);
-        builder.Entity<GateAnswerRow>().HasIndex(g => g.SessionId);
-        Own<NoteRow>(builder);
-        Index<NoteRow>(
-            builder,
-            n => new
-            {
-                n.StudioId,
-                n.StudentId,
-                n.At,
-            }
-        );
-        Own<CorrectionRow>(builder);
-        Index<CorrectionRow>(builder, c => new { c.StudioId, c.StudentId });
-        Own<SignalRow>(builder);
-        Index<SignalRow>(
-            builder,
-            s => new
-            {
-                s.StudioId,
-                s.StudentId,
-                s.At,
-            }
-        );
+        Floor(builder);
     }
 
     private static void Index<TRow>(ModelBuilder builder, System.Linq.Expressions.Expression<Func<TRow, object?>> columns)

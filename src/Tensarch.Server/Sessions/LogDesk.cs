@@ -66,7 +66,9 @@ public sealed class LogDesk(TensarchDb db, CatalogueContent catalogue, PlanDesk 
                 await transaction.RollbackAsync(ct);
                 db.ChangeTracker.Clear();
                 var part = rounds.Value.FirstOrDefault(r => Derived(request.Id, r.Part) == refused.Event)?.Part;
-                return Problem.Of(refused.Code ?? "clash", part is null ? "id" : $"parts.{part}");
+                var signal = Enumerable.Range(0, request.Signals.Count).Where(i => Derived(request.Id, $"signal/{i}") == refused.Event);
+                var field = part is not null ? $"parts.{part}" : signal.Select(i => $"signals.{i}").FirstOrDefault("id");
+                return Problem.Of(refused.Code ?? "clash", field);
             }
         }
         if (!string.IsNullOrWhiteSpace(request.CarryOver))

@@ -146,7 +146,10 @@ public static class SessionEndpoints
                         s.SessionId == sessionId
                         && s.Doubled
                         && !db.Corrections.Any(c =>
-                            c.Of == s.Id && c.Reason != CorrectionRow.Confirmed && c.Reason != CorrectionRow.Quality
+                            c.StudentId == s.StudentId
+                            && c.Of == s.Id
+                            && c.Reason != CorrectionRow.Confirmed
+                            && c.Reason != CorrectionRow.Quality
                         ),
                     ct
                 ),

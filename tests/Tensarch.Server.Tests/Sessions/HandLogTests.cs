@@ -130,6 +130,23 @@ public sealed class HandLogTests(StudioApp app) : IClassFixture<StudioApp>, IAsy
     [Fact]
     public async Task What_is_off_limits_by_now_is_not_taken_from_a_hand_and_nothing_of_it_is_kept()
     {
+        Assert.Equal(
+            "required",
+            await (
+                await Log(
+                    Guid.NewGuid(),
+                    [],
+                    [
+                        new
+                        {
+                            signal = "sharpPain",
+                            region = (string?)null,
+                            pain = (int?)null,
+                        },
+                    ]
+                )
+            ).Problem(HttpStatusCode.UnprocessableEntity, "signals.0")
+        );
         await coach.Answer(student, "hip-replacement");
         Assert.StartsWith("parts.", await Field(await Log(Guid.NewGuid())));
         Assert.Equal(0, await Sets());

@@ -48,6 +48,20 @@ public sealed class SessionChangeTests(StudioApp app) : IClassFixture<StudioApp>
     }
 
     [Fact]
+    public async Task A_device_keeps_the_packs_of_today_and_of_nothing_that_may_not_be_run()
+    {
+        async Task<int> Kept() => (await coach.Get("/sessions/today")).GetArrayLength();
+        Assert.Equal(session, (await coach.Get("/sessions/today"))[0].GetProperty("sessionId").GetGuid());
+        await Changed("delete");
+        Assert.Equal(0, await Kept());
+        await Changed("restore");
+        Assert.Equal(1, await Kept());
+        Assert.Equal(0, (await (await app.Studio()).Get("/sessions/today")).GetArrayLength());
+        await coach.Answer(student, "hip-replacement");
+        Assert.Equal(0, await Kept());
+    }
+
+    [Fact]
     public async Task What_is_told_of_one_that_was_thrown_away_brings_it_back()
     {
         await Changed("delete");

@@ -1166,6 +1166,8 @@ namespace Tensarch.Server.Data.Migrations
 
                     b.HasKey("Id");
 
+                    b.HasIndex("StudioId", "Date");
+
                     b.HasIndex("StudioId", "StudentId", "CreatedAt");
 
                     b.HasIndex("StudioId", "StudentId", "StartedAt");

@@ -80,8 +80,7 @@
   }
 
   function mute() {
-    silent = !silent;
-    tones.on = !silent;
+    tones.on = !(silent = !silent);
     tones.lay([]);
   }
 

@@ -1,0 +1,70 @@
+using Microsoft.EntityFrameworkCore;
+
+namespace Tensarch.Server.Data;
+
+/// <summary>Indexes and keys of sessions and of what is told of them.</summary>
+public sealed partial class TensarchDb
+{
+    private void Floor(ModelBuilder builder)
+    {
+        Own<SessionRow>(builder);
+        Index<SessionRow>(
+            builder,
+            s => new
+            {
+                s.StudioId,
+                s.StudentId,
+                s.CreatedAt,
+            }
+        );
+        Index<SessionRow>(
+            builder,
+            s => new
+            {
+                s.StudioId,
+                s.StudentId,
+                s.StartedAt,
+            }
+        );
+        // Today's, of the whole studio: asked for whenever a device starts.
+        Index<SessionRow>(builder, s => new { s.StudioId, s.Date });
+        Own<SetRow>(builder);
+        Index<SetRow>(
+            builder,
+            s => new
+            {
+                s.StudioId,
+                s.StudentId,
+                s.At,
+            }
+        );
+        builder.Entity<SetRow>().HasIndex(s => s.SessionId);
+        builder.Entity<SetRow>().Property(s => s.Confirmed).HasDefaultValue(true).HasSentinel(true);
+        Own<EventRow>(builder);
+        builder.Entity<EventRow>().HasIndex(e => e.SessionId);
+        Own<GateAnswerRow>(builder);
+        builder.Entity<GateAnswerRow>().HasIndex(g => g.SessionId);
+        Own<NoteRow>(builder);
+        Index<NoteRow>(
+            builder,
+            n => new
+            {
+                n.StudioId,
+                n.StudentId,
+                n.At,
+            }
+        );
+        Own<CorrectionRow>(builder);
+        Index<CorrectionRow>(builder, c => new { c.StudioId, c.StudentId });
+        Own<SignalRow>(builder);
+        Index<SignalRow>(
+            builder,
+            s => new
+            {
+                s.StudioId,
+                s.StudentId,
+                s.At,
+            }
+        );
+    }
+}
