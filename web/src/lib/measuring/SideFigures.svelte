@@ -26,7 +26,7 @@
   };
 </script>
 
-<dl class="mt-2 grid grid-cols-[6.5rem_minmax(0,1fr)] gap-x-3 gap-y-1 text-sm">
+<dl class="mt-2 grid grid-cols-[6.5rem_minmax(0,1fr)] content-start gap-x-3 gap-y-1 text-sm">
   {#if preview}
     <dt class="text-quiet">{measure.kind === 'hold' ? 'Best' : 'Value'}</dt>
     <dd>

@@ -237,7 +237,10 @@ export class Bench extends Sitting {
     for (const place of places) refused = !(await this.#take(place, confirmed)) || refused;
     this.busy = false;
     this.complete = 0;
-    if (refused) return;
+    if (refused) {
+      this.saved = 'Not saved: see what is marked above.';
+      return;
+    }
     const sides = places.map((p) => p.side).filter((s) => s != null);
     this.saved = `${this.measure.name} is saved${sides.length ? `, ${sides.join(' and ')}` : ''}.`;
     await this.load();
