@@ -33,12 +33,12 @@ export default defineConfig({
   use: { viewport: { width: 1280, height: 800 }, launchOptions: launch, serviceWorkers: 'block', // A trace costs a quarter of the time: TRACE=on when a failure is to be looked at.
     trace: process.env.TRACE === 'on' ? 'on' : 'off' },
   projects: [
+    // The longest is begun first. On a server of its own, that begins empty.
+    { name: 'first hour', testMatch: 'first-hour.spec.ts' },
     { name: 'new studio', testMatch: 'new-studio.spec.ts', use: { baseURL: 'http://127.0.0.1:5182' } },
     { name: 'demo', testMatch: 'demo.spec.ts', use: { baseURL: 'http://127.0.0.1:5181' } },
     // What is trained there would stand in the way of the others: a demo studio of its own.
     { name: 'floor', testMatch: /floor.*\.spec\.ts/, use: { baseURL: 'http://127.0.0.1:5184' } },
-    // On a server of its own, that begins empty.
-    { name: 'first hour', testMatch: 'first-hour.spec.ts' },
     { name: 'bench', testMatch: 'bench.spec.ts', use: { baseURL: 'http://127.0.0.1:5181' } },
     { name: 'screens', testMatch: 'screens.spec.ts', use: { baseURL: 'http://127.0.0.1:5181' } },
   ],
