@@ -164,6 +164,8 @@ public sealed record StudioClient(HttpClient Http, Guid StudioId, Guid UserId, s
 
     public Task<HttpResponseMessage> Post(string path, object body) => Http.PostAsJsonAsync("/api/v1" + path, body, StudioApp.Json);
 
+    public Task<HttpResponseMessage> Put(string path, object body) => Http.PutAsJsonAsync("/api/v1" + path, body, StudioApp.Json);
+
     public async Task<JsonElement> Get(string path)
     {
         var answer = await Http.GetAsync("/api/v1" + path);

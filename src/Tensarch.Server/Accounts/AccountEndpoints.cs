@@ -18,8 +18,6 @@ public static class AccountEndpoints
         accounts.MapPost("/owner", CreateOwner).AllowAnonymous().RequireRateLimiting(SignInLimit);
         accounts.MapPost("/sign-in", SignIn).AllowAnonymous().RequireRateLimiting(SignInLimit);
         accounts.MapPost("/sign-out", SignOut).WithMetadata(new ReadsOnly());
-        accounts.MapGet("/members", Members);
-        accounts.MapPost("/members", AddMember).RequireAuthorization(Writes.OwnerPolicy);
     }
 
     private static async Task<Ok<MeResponse>> Me(
@@ -38,7 +36,7 @@ public static class AccountEndpoints
         }
         var user = await db
             .Users.Where(u => u.Id == scope.UserId)
-            .Select(u => new UserView(u.Id, u.DisplayName, u.Email!, u.Role))
+            .Select(u => new UserView(u.Id, u.DisplayName, u.Email!, u.Role, u.LeftAt))
             .SingleOrDefaultAsync(ct);
         var studio = await db.Studios.Select(s => s.Name).SingleOrDefaultAsync(ct);
         return TypedResults.Ok(new MeResponse(false, false, user, studio, demo));
@@ -89,6 +87,9 @@ public static class AccountEndpoints
 
     private static async Task<Results<NoContent, ProblemHttpResult>> SignIn(SignInRequest request, SignInManager<CoachUser> signIn)
     {
+        // Who has left is told what a stranger is told.
+        if (await signIn.UserManager.FindByNameAsync(request.Email.Trim()) is { LeftAt: not null })
+            return Problems.Of(401, "wrongSignIn");
         var result = await signIn.PasswordSignInAsync(request.Email.Trim(), request.Password, isPersistent: true, lockoutOnFailure: true);
         if (result.Succeeded)
             return TypedResults.NoContent();
@@ -99,37 +100,6 @@ public static class AccountEndpoints
     {
         await signIn.SignOutAsync();
         return TypedResults.NoContent();
-    }
-
-    private static async Task<Ok<List<UserView>>> Members(TensarchDb db, CancellationToken ct) =>
-        TypedResults.Ok(
-            await db.Users.OrderBy(u => u.DisplayName).Select(u => new UserView(u.Id, u.DisplayName, u.Email!, u.Role)).ToListAsync(ct)
-        );
-
-    private static async Task<Results<Created<UserView>, ProblemHttpResult>> AddMember(
-        MemberRequest request,
-        StudioScope scope,
-        UserManager<CoachUser> users
-    )
-    {
-        var problems = CheckPerson(request.Email);
-        if (request.Role == Role.Owner)
-            problems.Add(Problem.Of("oneOwner", "role"));
-        if (problems.Count > 0)
-            return Problems.Unprocessable(problems);
-        var user = User(scope.StudioId, request.Name, request.Email, request.Role);
-        try
-        {
-            var created = await users.CreateAsync(user, request.Password);
-            return created.Succeeded
-                ? TypedResults.Created("/api/v1/accounts/members", new UserView(user.Id, user.DisplayName, user.Email!, user.Role))
-                : Problems.Unprocessable(From(created));
-        }
-        catch (DbUpdateException e) when (Facts.IsTaken(e))
-        {
-            // A twin of this request came first.
-            return Problems.Unprocessable([Problem.Of("emailTaken", "email")]);
-        }
     }
 
     internal static CoachUser User(Guid studioId, string name, string email, Role role) =>
@@ -143,10 +113,10 @@ public static class AccountEndpoints
             Role = role,
         };
 
-    private static List<Problem> CheckPerson(string email) =>
+    internal static List<Problem> CheckPerson(string email) =>
         email.Contains('@', StringComparison.Ordinal) ? [] : [Problem.Of("noEmail", "email")];
 
-    private static List<Problem> From(IdentityResult result) =>
+    internal static List<Problem> From(IdentityResult result) =>
         [
             .. result
                 .Errors.Select(e =>

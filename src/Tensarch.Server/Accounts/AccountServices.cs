@@ -89,7 +89,7 @@ public static class AccountServices
             }
         );
 
-    /// <summary>What the cookie says of a coach: the studio, its time zone and the role.</summary>
+    /// <summary>What a sign-in says of a coach: the studio, its time zone and the role.</summary>
     private sealed class StudioClaims(UserManager<CoachUser> users, IOptions<IdentityOptions> options, TensarchDb db)
         : UserClaimsPrincipalFactory<CoachUser>(users, options)
     {
@@ -97,12 +97,17 @@ public static class AccountServices
         {
             var zone = await db.Studios.IgnoreQueryFilters().Where(s => s.Id == user.StudioId).Select(s => s.TimeZone).SingleAsync();
             var identity = await base.GenerateClaimsAsync(user);
-            identity.AddClaims([
-                new(StudioClaim, user.StudioId.ToString()),
-                new(TimeZoneClaim, zone),
-                new(Writes.RoleClaim, user.Role.ToString()),
-            ]);
+            identity.AddClaim(new(StudioClaim, user.StudioId.ToString()));
+            SetClaims(identity, zone, user.Role);
             return identity;
         }
+    }
+
+    /// <summary>The studio's time zone and the role, which may change under a sign-in.</summary>
+    public static void SetClaims(ClaimsIdentity identity, string timeZone, Role role)
+    {
+        foreach (var old in identity.FindAll(c => c.Type is TimeZoneClaim or Writes.RoleClaim).ToList())
+            identity.RemoveClaim(old);
+        identity.AddClaims([new(TimeZoneClaim, timeZone), new(Writes.RoleClaim, role.ToString())]);
     }
 }

@@ -13,7 +13,8 @@ public sealed record MeResponse(
     IReadOnlyList<DemoAccount> DemoAccounts
 );
 
-public sealed record UserView(Guid Id, string Name, string Email, Role Role);
+/// <param name="LeftAt">They work here no longer.</param>
+public sealed record UserView(Guid Id, string Name, string Email, Role Role, DateTimeOffset? LeftAt);
 
 /// <summary>A sign-in of the demo studio, shown on its start page and only there.</summary>
 public sealed record DemoAccount(string Name, Role Role, string Email, string Password);

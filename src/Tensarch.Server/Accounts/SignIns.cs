@@ -20,9 +20,11 @@ public sealed class SignIns(IServiceScopeFactory scopes, TimeProvider time) : IT
 
     /// <summary>Cancelled when the sign-in of this request ends: for answers that go on.</summary>
     public CancellationToken EndOf(HttpContext context) =>
-        context.Features.Get<IAuthenticateResultFeature>()?.AuthenticateResult?.Properties?.Items[Name] is { } hash
-            ? streams.GetOrAdd(hash, _ => new()).Token
-            : CancellationToken.None;
+        Of(context) is { } hash ? streams.GetOrAdd(hash, _ => new()).Token : CancellationToken.None;
+
+    /// <summary>The sign-in of this request, as <see cref="SignInRow.KeyHash"/>.</summary>
+    public static string? Of(HttpContext context) =>
+        context.Features.Get<IAuthenticateResultFeature>()?.AuthenticateResult?.Properties?.Items[Name];
 
     public async Task<string> StoreAsync(AuthenticationTicket ticket)
     {
@@ -49,13 +51,25 @@ public sealed class SignIns(IServiceScopeFactory scopes, TimeProvider time) : IT
         var (hash, now) = (Hash(key), time.GetUtcNow());
         await using var scope = scopes.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<TensarchDb>();
-        var bytes = await db
-            .SignIns.Where(s => s.KeyHash == hash && s.ExpiresAt > now && db.Users.Any(u => u.Id == s.UserId))
-            .Select(s => s.Ticket)
-            .FirstOrDefaultAsync();
-        var ticket = bytes is null ? null : TicketSerializer.Default.Deserialize(bytes);
-        if (ticket is not null)
-            ticket.Properties.Items[Name] = hash;
+        var found = await (
+            from s in db.SignIns
+            where s.KeyHash == hash && s.ExpiresAt > now
+            from user in db.Users
+            where user.Id == s.UserId && user.LeftAt == null
+            from studio in db.Studios
+            where studio.Id == user.StudioId
+            select new
+            {
+                s.Ticket,
+                studio.TimeZone,
+                user.Role,
+            }
+        ).FirstOrDefaultAsync();
+        if (found is null || TicketSerializer.Default.Deserialize(found.Ticket) is not { } ticket)
+            return null;
+        ticket.Properties.Items[Name] = hash;
+        // What may have changed since they signed in: as it is now.
+        AccountServices.SetClaims((ClaimsIdentity)ticket.Principal.Identity!, found.TimeZone, found.Role);
         return ticket;
     }
 
@@ -76,6 +90,19 @@ public sealed class SignIns(IServiceScopeFactory scopes, TimeProvider time) : IT
         await scope.ServiceProvider.GetRequiredService<TensarchDb>().SignIns.Where(s => s.KeyHash == hash).ExecuteDeleteAsync();
         if (streams.TryRemove(hash, out var stream))
             await stream.CancelAsync();
+    }
+
+    /// <summary>Ends every sign-in of someone: their password is another one, or they have left.</summary>
+    /// <param name="but">The one that goes on.</param>
+    public async Task RemoveAll(Guid user, string? but = null)
+    {
+        await using var scope = scopes.CreateAsyncScope();
+        var db = scope.ServiceProvider.GetRequiredService<TensarchDb>();
+        var hashes = await db.SignIns.Where(s => s.UserId == user && s.KeyHash != but).Select(s => s.KeyHash).ToListAsync();
+        await db.SignIns.Where(s => hashes.Contains(s.KeyHash)).ExecuteDeleteAsync();
+        foreach (var hash in hashes)
+            if (streams.TryRemove(hash, out var stream))
+                await stream.CancelAsync();
     }
 
     private DateTimeOffset Expiry(AuthenticationTicket ticket) => ticket.Properties.ExpiresUtc ?? time.GetUtcNow().AddDays(1);

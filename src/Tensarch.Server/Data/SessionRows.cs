@@ -116,3 +116,24 @@ public sealed class SignalRow : IFact, IJudged
 
     public string BodyHash { get; set; } = "";
 }
+
+/// <summary>A practice of the plain timer that the studio has named.</summary>
+public sealed class PresetRow : IFact
+{
+    public Guid Id { get; set; }
+
+    public Guid StudioId { get; set; }
+
+    public required string Name { get; set; }
+
+    /// <summary>The core's practice, as JSON.</summary>
+    public required string PracticeJson { get; set; }
+
+    public bool Gone { get; set; }
+
+    public DateTimeOffset At { get; set; }
+
+    public Guid By { get; set; }
+
+    public string BodyHash { get; set; } = "";
+}

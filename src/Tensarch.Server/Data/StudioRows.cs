@@ -11,6 +11,15 @@ public sealed class StudioRow
     /// <summary>IANA name; training days are counted in it.</summary>
     public required string TimeZone { get; set; }
 
+    /// <summary>Counts up with every change of name, time zone, opening hours and stand-ins.</summary>
+    public int Version { get; set; }
+
+    /// <summary>The core's opening times, as JSON; none when the studio has not said.</summary>
+    public string? OpeningJson { get; set; }
+
+    /// <summary>What stands in for props in a household, as JSON; none for what is shipped.</summary>
+    public string? StandInsJson { get; set; }
+
     /// <summary>The kinds of block in the house as JSON; none for the standard block alone.</summary>
     public string? BlocksJson { get; set; }
 
@@ -47,4 +56,7 @@ public sealed class CoachUser : IdentityUser<Guid>
     public required string DisplayName { get; set; }
 
     public Role Role { get; set; }
+
+    /// <summary>They work here no longer and cannot sign in; what they did stays theirs.</summary>
+    public DateTimeOffset? LeftAt { get; set; }
 }

@@ -54,6 +54,8 @@ public sealed partial class TensarchDb
                 n.At,
             }
         );
+        Own<PresetRow>(builder);
+        Index<PresetRow>(builder, p => new { p.StudioId, p.Name });
         Own<CorrectionRow>(builder);
         Index<CorrectionRow>(builder, c => new { c.StudioId, c.StudentId });
         Own<SignalRow>(builder);

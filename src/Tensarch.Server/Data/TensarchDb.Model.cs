@@ -67,6 +67,7 @@ public sealed partial class TensarchDb
         Index<ReviewRow>(builder, r => new { r.StudioId, r.StudentId });
 
         builder.Entity<StudioRow>().Property(s => s.BlocksVersion).IsConcurrencyToken();
+        builder.Entity<StudioRow>().Property(s => s.Version).IsConcurrencyToken();
 
         Own<ReadingRow>(builder);
         // The studio, by which every query is filtered, leads every index: otherwise SQLite, which knows no numbers of the table, may walk

@@ -70,6 +70,8 @@ public sealed partial class TensarchDb(DbContextOptions<TensarchDb> options, Stu
 
     public DbSet<NoteRow> Notes => Set<NoteRow>();
 
+    public DbSet<PresetRow> Presets => Set<PresetRow>();
+
     public DbSet<CorrectionRow> Corrections => Set<CorrectionRow>();
 
     protected override void ConfigureConventions(ModelConfigurationBuilder configurationBuilder)

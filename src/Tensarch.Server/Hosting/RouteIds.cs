@@ -18,6 +18,8 @@ public static class RouteIds
         ["pictureId"] = (db, id, route, ct) => db.Pictures.AnyAsync(p => p.Id == id && p.StudentId == Student(route), ct),
         ["clearanceId"] = (db, id, route, ct) => db.Clearances.AnyAsync(c => c.Id == id && c.StudentId == Student(route), ct),
         ["noteId"] = (db, id, route, ct) => db.Notes.AnyAsync(n => n.Id == id && n.StudentId == Student(route), ct),
+        ["presetId"] = (db, id, _, ct) => db.Presets.AnyAsync(p => p.Id == id, ct),
+        ["memberId"] = (db, id, _, ct) => db.Users.AnyAsync(u => u.Id == id, ct),
         ["decisionId"] = (db, id, route, ct) => db.Decisions.AnyAsync(d => d.Id == id && d.StudentId == Student(route), ct),
     };
 

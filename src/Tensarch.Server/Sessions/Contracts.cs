@@ -38,7 +38,9 @@ public sealed record SessionSheet(
     IReadOnlyList<string> NowBarred,
     IReadOnlyList<string> Outdated,
     int SensationCeiling,
-    CarriedNote? CarryOver
+    CarriedNote? CarryOver,
+    IReadOnlyList<PackingLine> Packing,
+    bool Closed
 );
 
 /// <summary>What a coach wanted to be told at the start of this session.</summary>

@@ -1,7 +1,9 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Tensarch.Core.Catalogue;
+using Tensarch.Core.Planning;
 using Tensarch.Core.Sessions;
+using Tensarch.Server.Accounts;
 using Tensarch.Server.Data;
 using Tensarch.Server.Hosting;
 using Tensarch.Server.Planning;
@@ -109,9 +111,11 @@ public static class SessionEndpoints
         PlanDesk desk,
         Standings standings,
         CatalogueContent catalogue,
+        StudioDesk settings,
         CancellationToken ct
     )
     {
+        var studio = await settings.Read(ct);
         var row = await db.Sessions.AsNoTracking().SingleAsync(s => s.Id == sessionId, ct);
         var standing = (await standings.Of(row.StudentId, ct))!;
         if (desk.Read(row) is not { } plan)
@@ -157,7 +161,15 @@ public static class SessionEndpoints
                 row.EndedAt is null ? desk.NowBarred(plan, standing.Bars) : [],
                 row.EndedAt is null ? desk.Outdated(row, plan, standing) : [],
                 standing.Bars.SensationCeiling,
-                carried is null ? null : new(carried.Id, carried.Text)
+                carried is null ? null : new(carried.Id, carried.Text),
+                PackingLine.Of(
+                    plan,
+                    catalogue,
+                    standing.Student.BlocksOwned,
+                    standing.Student.Equipment,
+                    StandIn.With(StudioDesk.StandInsOf(studio))
+                ),
+                OpeningHours.IsClosed(StudioDesk.OpeningOf(studio), row.Date)
             )
         );
     }

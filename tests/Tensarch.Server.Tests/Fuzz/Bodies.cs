@@ -1,5 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Tensarch.Core;
 using Tensarch.Core.Catalogue;
@@ -111,6 +112,25 @@ public sealed class Bodies
 
     private object Set() => StudioClient.Set("low-lunge", content.Drill("low-lunge").Variants[0].Key, "left", Now.AddMinutes(-1));
 
+    private static readonly object Practice = new
+    {
+        breaths = 5,
+        breathSeconds = 4.5,
+        ramp = new
+        {
+            fromPercent = 20,
+            toPercent = 70,
+            plateauSeconds = 5,
+        },
+        settleSeconds = 10,
+        sides = "leftFirst",
+        sideBySide = false,
+        rounds = 2,
+        restSeconds = 30,
+        switchSeconds = 5,
+        countInSeconds = 5,
+    };
+
     private static Task<Prepared> Plain(string path, object body) => Task.FromResult(new Prepared(path, Json(body)));
 
     private Task<T> Row<T>(Func<TensarchDb, IQueryable<T>> ask) => app.Rows(db => ask(db).FirstAsync());
@@ -154,6 +174,92 @@ public sealed class Bodies
                         role = "assistant",
                     }
                 ),
+            ["POST /accounts/members/{memberId}/changes"] = async () =>
+                new(
+                    $"/accounts/members/{(await app.Studio(Role.Coach, Coach.StudioId)).UserId}/changes",
+                    Json(
+                        new
+                        {
+                            name = "Tova",
+                            email = $"{Id():N}@studio.example",
+                            role = "assistant",
+                            password = StudioApp.Password,
+                            left = false,
+                        }
+                    )
+                ),
+            ["PUT /accounts/me"] = () => Plain("/accounts/me", new { name = "Coach" }),
+            ["POST /accounts/me/password"] = async () =>
+            {
+                // As it was, whatever it was made before.
+                var hash = new PasswordHasher<CoachUser>().HashPassword(null!, StudioApp.Password);
+                await app.Rows(db =>
+                    db.Users.IgnoreQueryFilters()
+                        .Where(u => u.Id == Coach.UserId)
+                        .ExecuteUpdateAsync(set => set.SetProperty(u => u.PasswordHash, hash))
+                );
+                return new("/accounts/me/password", Json(new { current = StudioApp.Password, password = StudioApp.Password }));
+            },
+            ["PUT /studio"] = async () =>
+            {
+                var version = await Row(db => db.Studios.IgnoreQueryFilters().Where(s => s.Id == Coach.StudioId).Select(s => s.Version));
+                return new(
+                    "/studio",
+                    Json(
+                        new
+                        {
+                            version,
+                            name = "Quay",
+                            timeZone = "Europe/Oslo",
+                            opening = new[]
+                            {
+                                new
+                                {
+                                    weekday = "monday",
+                                    from = "08:00:00",
+                                    until = "20:30:00",
+                                },
+                            },
+                            standIns = new[] { new { prop = "strap", what = "a scarf" } },
+                        }
+                    )
+                );
+            },
+            ["POST /compute/practice"] = () => Plain("/compute/practice", Practice),
+            ["POST /practice-presets"] = () =>
+                Plain(
+                    "/practice-presets",
+                    new
+                    {
+                        id = Id(),
+                        name = $"Wall {Id():N}",
+                        practice = Practice,
+                    }
+                ),
+            ["POST /practice-presets/{presetId}/changes"] = async () =>
+            {
+                var preset = Id();
+                await Coach.Post(
+                    "/practice-presets",
+                    new
+                    {
+                        id = preset,
+                        name = $"Wall {preset:N}",
+                        practice = Practice,
+                    }
+                );
+                return new(
+                    $"/practice-presets/{preset}/changes",
+                    Json(
+                        new
+                        {
+                            name = $"Hang {preset:N}",
+                            practice = Practice,
+                            gone = true,
+                        }
+                    )
+                );
+            },
             ["POST /compute/bars"] = () =>
                 Plain(
                     "/compute/bars",

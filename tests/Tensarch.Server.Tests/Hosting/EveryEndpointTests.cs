@@ -22,6 +22,8 @@ public sealed class EveryEndpointTests : IAsyncLifetime
     /// <summary>What only reads or computes, although it is a POST.</summary>
     private static readonly string[] ReadsOnly =
     [
+        "PUT /accounts/me",
+        "POST /accounts/me/password",
         "POST /accounts/sign-out",
         "POST /compute/asymmetry",
         "POST /compute/blocks",
@@ -30,6 +32,7 @@ public sealed class EveryEndpointTests : IAsyncLifetime
         "POST /compute/landmarks",
         "POST /compute/line",
         "POST /compute/policy",
+        "POST /compute/practice",
         "POST /compute/rom-test",
         "POST /compute/split-angle",
         "POST /compute/straddle",
@@ -81,9 +84,21 @@ public sealed class EveryEndpointTests : IAsyncLifetime
         );
         var note = Guid.NewGuid();
         await owner.Post($"/students/{student}/notes", new { id = note, text = Secret });
+        var preset = Guid.NewGuid();
+        await owner.Post(
+            "/practice-presets",
+            new
+            {
+                id = preset,
+                name = Secret,
+                practice = new { seconds = 30 },
+            }
+        );
         var ladder = await owner.OwnLadder(Secret);
         ids = new()
         {
+            ["memberId"] = owner.UserId.ToString(),
+            ["presetId"] = preset.ToString(),
             ["noteId"] = note.ToString(),
             ["clearanceId"] = clearance.ToString(),
             ["skill"] = "front-split",
@@ -215,6 +230,7 @@ public sealed class EveryEndpointTests : IAsyncLifetime
             await db.Screenings.IgnoreQueryFilters().CountAsync(r => r.StudioId == studio),
             await db.OwnLadders.IgnoreQueryFilters().CountAsync(r => r.StudioId == studio),
             await db.ExitChecks.IgnoreQueryFilters().CountAsync(r => r.StudioId == studio),
+            await db.Presets.IgnoreQueryFilters().CountAsync(r => r.StudioId == studio),
             await db.FormChecks.IgnoreQueryFilters().CountAsync(r => r.StudioId == studio),
         };
         return string.Join(",", counts);

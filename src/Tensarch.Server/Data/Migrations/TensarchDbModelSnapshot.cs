@@ -262,6 +262,9 @@ namespace Tensarch.Server.Data.Migrations
                     b.Property<bool>("EmailConfirmed")
                         .HasColumnType("INTEGER");
 
+                    b.Property<long?>("LeftAt")
+                        .HasColumnType("INTEGER");
+
                     b.Property<bool>("LockoutEnabled")
                         .HasColumnType("INTEGER");
 
@@ -845,6 +848,43 @@ namespace Tensarch.Server.Data.Migrations
                     b.HasIndex("StudentId", "TakenAt", "Id");
 
                     b.ToTable("Pictures");
+                });
+
+            modelBuilder.Entity("Tensarch.Server.Data.PresetRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("BodyHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("By")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Gone")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Name")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("PracticeJson")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudioId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("StudioId", "Name");
+
+                    b.ToTable("Presets");
                 });
 
             modelBuilder.Entity("Tensarch.Server.Data.ReadingRow", b =>
@@ -1509,9 +1549,19 @@ namespace Tensarch.Server.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.Property<string>("OpeningJson")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("StandInsJson")
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("TimeZone")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
+                        .HasColumnType("INTEGER");
 
                     b.HasKey("Id");
 
@@ -1741,6 +1791,15 @@ namespace Tensarch.Server.Data.Migrations
                 });
 
             modelBuilder.Entity("Tensarch.Server.Data.PictureRow", b =>
+                {
+                    b.HasOne("Tensarch.Server.Data.StudioRow", null)
+                        .WithMany()
+                        .HasForeignKey("StudioId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Tensarch.Server.Data.PresetRow", b =>
                 {
                     b.HasOne("Tensarch.Server.Data.StudioRow", null)
                         .WithMany()

@@ -31,7 +31,30 @@ export interface paths {
                 };
             };
         };
-        put?: never;
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["OwnNameRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["UserView"];
+                    };
+                };
+            };
+        };
         post?: never;
         delete?: never;
         options?: never;
@@ -198,6 +221,179 @@ export interface paths {
                 };
             };
         };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/accounts/members/{memberId}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    memberId: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["MemberChange"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["UserView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/accounts/me/password": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PasswordRequest"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/studio": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StudioView"];
+                    };
+                };
+            };
+        };
+        put: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["StudioRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["StudioView"];
+                    };
+                };
+            };
+        };
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/studio/time-zone": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: {
+                    zone?: string;
+                };
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TimeZoneChange"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -555,6 +751,45 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["TellResponse"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/compute/practice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["Practice"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PracticeResponse"];
                     };
                 };
             };
@@ -3428,6 +3663,114 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/practice-presets": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PresetView"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PresetRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PresetView"];
+                    };
+                };
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PresetView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/practice-presets/{presetId}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    presetId: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PresetChange"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PresetView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -4842,6 +5185,16 @@ export interface components {
              */
             unreadable: boolean;
         };
+        /** @description What the owner changes of a member; what is not given stays. */
+        MemberChange: {
+            name?: null | string;
+            email?: null | string;
+            role?: null | components["schemas"]["Role"];
+            /** @description A new first password; every sign-in of theirs ends. */
+            password?: null | string;
+            /** @description They work here no longer, or again. */
+            left?: null | boolean;
+        };
         MemberRequest: {
             name: string;
             email: string;
@@ -4971,6 +5324,14 @@ export interface components {
             /** Format: int32 */
             asked: number;
         };
+        /** @description The studio is open on this weekday, from one time to another of the same day. */
+        OpenTime: {
+            weekday: components["schemas"]["DayOfWeek"];
+            /** Format: time */
+            from: string;
+            /** Format: time */
+            until: string;
+        };
         /**
          * @description What a readiness test says.
          * @enum {unknown}
@@ -5004,6 +5365,10 @@ export interface components {
              */
             basedOn: number;
             own: null | components["schemas"]["OwnMeasure"];
+        };
+        OwnNameRequest: {
+            /** @description Shown wherever it says who did something, earlier facts included. */
+            name: string;
         };
         OwnerRequest: {
             studioName: string;
@@ -5130,12 +5495,29 @@ export interface components {
             /** @description What a round counts for when it is done to its end. */
             rounds: components["schemas"]["PackRound"][];
         };
+        /** @description A thing that a session needs. */
+        PackingLine: {
+            prop: string;
+            /**
+             * Format: int32
+             * @description So many of it, where they are counted: blocks.
+             */
+            count: null | number;
+            /** @description The student has it at home. */
+            atHome: boolean;
+            /** @description What does in its place in a household, where they have none. */
+            instead: null | string;
+        };
         /** @description What pain that is told with a reading does at once. */
         PainEffect: {
             /** @description It is more than the limit: the reading stops here. */
             isEvent: boolean;
             /** @description What would be barred by it that is not, or less, now. */
             bars: components["schemas"]["TagLevel"][];
+        };
+        PasswordRequest: {
+            current: string;
+            password: string;
         };
         /**
          * @description What is done in a work segment.
@@ -5362,6 +5744,129 @@ export interface components {
             trials: number;
             /** Format: double */
             value: number;
+        };
+        /**
+         * @description A hold that is practised by the clock alone, without student or plan: so many seconds or so many breaths, each round on each side, with a
+         *     count-in before the first.
+         */
+        Practice: {
+            /**
+             * Format: int32
+             * @description Of one hold; none when it is counted in breaths.
+             */
+            seconds?: null | number;
+            /**
+             * Format: int32
+             * @description Of one hold; none when it is counted in seconds.
+             */
+            breaths?: null | number;
+            /**
+             * Format: double
+             * @default 4.5
+             */
+            breathSeconds: number;
+            ramp?: null | components["schemas"]["PracticeRamp"];
+            /**
+             * Format: int32
+             * @description Before each hold with a ramp, without effort.
+             * @default 0
+             */
+            settleSeconds: number;
+            sides?: components["schemas"]["PracticeSides"];
+            /**
+             * @description All rounds of a side, then the other; else the sides alternate within a round.
+             * @default false
+             */
+            sideBySide: boolean;
+            /**
+             * Format: int32
+             * @default 1
+             */
+            rounds: number;
+            /**
+             * Format: int32
+             * @default 0
+             */
+            restSeconds: number;
+            /**
+             * Format: int32
+             * @description To change sides.
+             * @default 5
+             */
+            switchSeconds: number;
+            /**
+             * Format: int32
+             * @default 5
+             */
+            countInSeconds: number;
+        };
+        /** @enum {unknown} */
+        PracticePhase: "countIn" | "settle" | "work" | "rest" | "switchSides";
+        /** @description Effort that rises during a hold. */
+        PracticeRamp: {
+            /** Format: int32 */
+            fromPercent: number;
+            /** Format: int32 */
+            toPercent: number;
+            /**
+             * Format: int32
+             * @description The last of them, at full effort; shorter than the hold.
+             */
+            plateauSeconds: number;
+        };
+        /** @description A practice to the second. */
+        PracticeResponse: {
+            /**
+             * Format: int32
+             * @description Of all of it.
+             */
+            seconds: number;
+            segments: components["schemas"]["PracticeSegment"][];
+        };
+        /** @description A stretch of time in a practice. */
+        PracticeSegment: {
+            phase: components["schemas"]["PracticePhase"];
+            side: null | components["schemas"]["Side"];
+            /** Format: int32 */
+            startSeconds: number;
+            /** Format: int32 */
+            seconds: number;
+            /** Format: int32 */
+            round: number;
+            /** @description Percent of effort, one number a second; none without a ramp. */
+            effort: null | number[];
+            /** @description The breath that is under way, one number a second; none when seconds are counted. */
+            breath: null | number[];
+        };
+        /**
+         * @description Which sides a practice has, and in which order.
+         * @default together
+         * @enum {unknown}
+         */
+        PracticeSides: "together" | "leftFirst" | "rightFirst" | "leftOnly" | "rightOnly";
+        PresetChange: {
+            name?: null | string;
+            practice?: null | components["schemas"]["Practice"];
+            /** @description Taken away, or back again. */
+            gone?: null | boolean;
+        };
+        PresetRequest: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            practice: components["schemas"]["Practice"];
+        };
+        PresetView: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            practice: components["schemas"]["Practice"];
+            /**
+             * Format: int32
+             * @description Of all of it.
+             */
+            seconds: number;
+            by: string;
         };
         /** @description What the typed trials would say. */
         PreviewResponse: {
@@ -6069,6 +6574,8 @@ export interface components {
             /** Format: int32 */
             sensationCeiling: number;
             carryOver: null | components["schemas"]["CarriedNote"];
+            packing: components["schemas"]["PackingLine"][];
+            closed: boolean;
         };
         SetFact: {
             /** Format: uuid */
@@ -6365,6 +6872,11 @@ export interface components {
             side: null | components["schemas"]["Side"];
             tests: components["schemas"]["TestVerdict"][];
         };
+        /** @description What does in the place of a prop in a household. */
+        StandIn: {
+            prop: string;
+            what: string;
+        };
         /** @description Where a new student might start on one side, and what each stage up to there would still ask for or add. */
         StartAdvice: {
             side: null | components["schemas"]["Side"];
@@ -6551,6 +7063,30 @@ export interface components {
             ageYears: null | number;
             archived: boolean;
         };
+        StudioRequest: {
+            /**
+             * Format: int32
+             * @description As it was read; another one stands by now: 412.
+             */
+            version: number;
+            name: string;
+            timeZone: string;
+            opening: components["schemas"]["OpenTime"][];
+            /** @description Of the props whose words are the studio's own. */
+            standIns: components["schemas"]["StandIn"][];
+        };
+        StudioView: {
+            /**
+             * Format: int32
+             * @description Sent back with a change.
+             */
+            version: number;
+            name: string;
+            timeZone: string;
+            opening: components["schemas"]["OpenTime"][];
+            /** @description For every prop that has one: the studio's words, or the shipped ones. */
+            standIns: components["schemas"]["StandIn"][];
+        };
         /** @description A share of successes with its 95 % interval (Wilson 1927). */
         SuccessRate: {
             /**
@@ -6663,6 +7199,39 @@ export interface components {
              */
             countsUntil?: null | string;
         };
+        /** @description What another time zone would change: training days are counted in it. */
+        TimeZoneChange: {
+            /**
+             * Format: date
+             * @description There, now.
+             */
+            today: string;
+            /**
+             * Format: time
+             * @description There, now.
+             */
+            localTime: string;
+            /**
+             * Format: int32
+             * @description Of the last 120 days that would count for another day.
+             */
+            readings: number;
+            /**
+             * Format: int32
+             * @description Of the last 120 days that would count for another day.
+             */
+            sets: number;
+            /**
+             * Format: int32
+             * @description Of the last 120 days that would have been trained on another day.
+             */
+            sessions: number;
+            /**
+             * Format: int32
+             * @description Of whom anything of that is.
+             */
+            students: number;
+        };
         Told: {
             /** Format: uuid */
             event: string;
@@ -6692,6 +7261,11 @@ export interface components {
             name: string;
             email: string;
             role: components["schemas"]["Role"];
+            /**
+             * Format: date-time
+             * @description They work here no longer.
+             */
+            leftAt: null | string;
         };
         VariantView: {
             key: string;
