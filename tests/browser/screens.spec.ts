@@ -58,7 +58,10 @@ const screens: { name: string; path: (r: APIRequestContext) => Promise<string>; 
   { name: 'notes', path: async (r) => `/students/${await idOf(r, 'Bram Tellier')}/notes`, ready: 'Notes' },
   { name: 'log', path: async (r) => `/sessions/${await sessionOf(r, await idOf(r, 'Sunniva Dahl'))}/log`, ready: 'Log the lesson of Sunniva Dahl' },
   { name: 'waiting', path: async () => '/waiting', ready: 'Not logged yet' },
-  { name: 'team', path: async () => '/team', ready: 'Team' },
+  { name: 'settings', path: async () => '/settings', ready: 'Settings' },
+  { name: 'studio', path: async () => '/settings/studio', ready: 'Blocks' },
+  { name: 'team', path: async () => '/settings/team', ready: 'Add someone' },
+  { name: 'timer', path: async () => '/timer', ready: 'Presets' },
 ];
 
 /**

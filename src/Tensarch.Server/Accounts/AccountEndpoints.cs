@@ -32,14 +32,14 @@ public static class AccountEndpoints
         if (!scope.IsSet)
         {
             var nobody = !await db.Users.AnyAsync(ct);
-            return TypedResults.Ok(new MeResponse(nobody, nobody && setup.IsAsked, null, null, demo));
+            return TypedResults.Ok(new MeResponse(nobody, nobody && setup.IsAsked, null, null, null, demo));
         }
         var user = await db
             .Users.Where(u => u.Id == scope.UserId)
             .Select(u => new UserView(u.Id, u.DisplayName, u.Email!, u.Role, u.LeftAt))
             .SingleOrDefaultAsync(ct);
-        var studio = await db.Studios.Select(s => s.Name).SingleOrDefaultAsync(ct);
-        return TypedResults.Ok(new MeResponse(false, false, user, studio, demo));
+        var studio = await db.Studios.Select(s => new { s.Name, s.TimeZone }).SingleOrDefaultAsync(ct);
+        return TypedResults.Ok(new MeResponse(false, false, user, studio?.Name, studio?.TimeZone, demo));
     }
 
     /// <summary>

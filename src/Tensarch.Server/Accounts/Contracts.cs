@@ -4,12 +4,14 @@ using Tensarch.Server.Data;
 namespace Tensarch.Server.Accounts;
 
 /// <param name="NeedsOwner">Nobody is here yet: the first to come owns the studio.</param>
+/// <param name="TimeZone">The studio's: days and times are shown in it, wherever the device is.</param>
 /// <param name="AsksSetupCode">The first to come shows the code that stands in the server's log.</param>
 public sealed record MeResponse(
     bool NeedsOwner,
     bool AsksSetupCode,
     UserView? User,
     string? StudioName,
+    string? TimeZone,
     IReadOnlyList<DemoAccount> DemoAccounts
 );
 

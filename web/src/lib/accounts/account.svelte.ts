@@ -1,4 +1,5 @@
 import { api, ask, signIn, type Schemas } from '$lib/api/client';
+import { showIn } from '$lib/parts/format';
 
 /** Who is signed in. */
 class Account {
@@ -12,6 +13,7 @@ class Account {
 
   async load(): Promise<Schemas['MeResponse']> {
     this.me = await ask(api.GET('/api/v1/accounts/me'));
+    showIn(this.me.timeZone);
     return this.me;
   }
 

@@ -5061,6 +5061,8 @@ export interface components {
             asksSetupCode: boolean;
             user: null | components["schemas"]["UserView"];
             studioName: null | string;
+            /** @description The studio's: days and times are shown in it, wherever the device is. */
+            timeZone: null | string;
             demoAccounts: components["schemas"]["DemoAccount"][];
         };
         /** @description What is read, how, in which unit, on which side, and how far a reading can be trusted. */

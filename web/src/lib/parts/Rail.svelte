@@ -10,10 +10,11 @@
     { path: '/students', name: 'Students' },
     { path: '/readings', name: 'Readings' },
     { path: '/readiness', name: 'Readiness' },
+    { path: '/timer', name: 'Timer' },
     { path: '/ladders', name: 'Ladders' },
     { path: '/library', name: 'Library' },
     { path: '/exchange', name: 'Exchange' },
-    { path: '/team', name: 'Team' },
+    { path: '/settings', name: 'Settings' },
   ] as const;
 
   const here = (path: string) => page.url.pathname.startsWith(path);

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { chosen, minutes, number, signed, withUnit } from './format';
+import { chosen, dayAndTime, minutes, number, shortDay, showIn, signed, withUnit } from './format';
 
 describe('numbers', () => {
   it('carry their unit after a thin space, degrees without one', () => {
@@ -28,5 +28,18 @@ describe('numbers', () => {
   it('show seconds as a clock', () => {
     expect(minutes(258)).toBe('4:18');
     expect(minutes(-1)).toBe('0:00');
+  });
+});
+
+describe('days and times', () => {
+  it('are the studio’s, wherever the device is; calendar days stay as they are written', () => {
+    showIn('Asia/Tokyo');
+    expect(dayAndTime('2035-03-04T22:30:00Z')).toBe('Mon 5 Mar, 07:30');
+    expect(shortDay('2035-03-04')).toBe('Sun 4 Mar');
+    showIn('America/Los_Angeles');
+    expect(dayAndTime('2035-03-04T22:30:00Z')).toBe('Sun 4 Mar, 14:30');
+    expect(shortDay('2035-03-04')).toBe('Sun 4 Mar');
+    showIn('Mars/Base');
+    expect(shortDay('2035-03-04')).toBe('Sun 4 Mar');
   });
 });

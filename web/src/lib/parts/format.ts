@@ -21,26 +21,52 @@ export function signed(value: number, unit: string, digits = 1): string {
   return shown.startsWith('−') || /^0(\.0+)?(?![.\d])/.test(shown) ? shown : `+${shown}`;
 }
 
-const day = new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short' });
-const long = new Intl.DateTimeFormat('en-GB', { day: 'numeric', month: 'long', year: 'numeric' });
-const isToday = (date: string): boolean => parse(date).toDateString() === new Date().toDateString();
+/** Days and times in the studio's zone, wherever the device is; calendar days as they are written. */
+function formats(timeZone: string | undefined) {
+  const of = (options: Intl.DateTimeFormatOptions, zone = timeZone) =>
+    new Intl.DateTimeFormat('en-GB', { ...options, timeZone: zone });
+  const short = { weekday: 'short', day: 'numeric', month: 'short' } as const;
+  const long = { day: 'numeric', month: 'long', year: 'numeric' } as const;
+  return {
+    instant: { short: of(short), long: of(long), clock: of({ hour: '2-digit', minute: '2-digit' }) },
+    day: { short: of(short, 'UTC'), long: of(long, 'UTC') },
+    // The one locale that writes a day as it is kept.
+    iso: new Intl.DateTimeFormat('sv-SE', { timeZone }),
+  };
+}
 
-const clock = new Intl.DateTimeFormat('en-GB', { hour: '2-digit', minute: '2-digit' });
+let shown = formats(undefined);
+
+/** @param timeZone The studio's; one that this browser does not know leaves the device's own. */
+export function showIn(timeZone: string | null | undefined): void {
+  try {
+    shown = formats(timeZone ?? undefined);
+  } catch {
+    shown = formats(undefined);
+  }
+}
+
+/** Today, where the studio is, as `2026-03-04`. */
+export const today = (): string => shown.iso.format(new Date());
 
 /** The earliest day, said as one does: today, or on or after a day. */
-export const fromDay = (date: string): string => (isToday(date) ? 'today' : `on or after ${shortDay(date)}`);
+export const fromDay = (date: string): string =>
+  (isDay(date) ? date : shown.iso.format(new Date(date))) === today()
+    ? 'today'
+    : `on or after ${shortDay(date)}`;
+
+const isDay = (date: string) => date.length === 10;
+const noon = (date: string) => new Date(`${date}T12:00:00Z`);
 
 /** A calendar day (`2026-03-04`) or an instant, as a short day. */
-export const shortDay = (date: string): string => day.format(parse(date));
+export const shortDay = (date: string): string =>
+  isDay(date) ? shown.day.short.format(noon(date)) : shown.instant.short.format(new Date(date));
 
-export const longDay = (date: string): string => long.format(parse(date));
+export const longDay = (date: string): string =>
+  isDay(date) ? shown.day.long.format(noon(date)) : shown.instant.long.format(new Date(date));
 
 export const dayAndTime = (instant: string): string =>
-  `${shortDay(instant)}, ${clock.format(new Date(instant))}`;
-
-function parse(date: string): Date {
-  return date.length === 10 ? new Date(`${date}T12:00:00`) : new Date(date);
-}
+  `${shortDay(instant)}, ${shown.instant.clock.format(new Date(instant))}`;
 
 /** Seconds as minutes and seconds. */
 export function minutes(seconds: number): string {

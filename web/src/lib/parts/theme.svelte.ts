@@ -1,4 +1,4 @@
-type Theme = 'chalk' | 'slate';
+export type Theme = 'chalk' | 'slate';
 
 /** The coach's own choice of theme; the system's when none was made. */
 class ThemeChoice {
@@ -13,6 +13,18 @@ class ThemeChoice {
     return (
       (this.#chosen ?? (matchMedia('(prefers-color-scheme: dark)').matches ? 'slate' : 'chalk')) === 'slate'
     );
+  }
+
+  /** What was chosen on this device; none while it follows the system. */
+  get chosen(): Theme | undefined {
+    return this.#chosen;
+  }
+
+  choose(theme: Theme | undefined): void {
+    if (theme) return this.#set(theme);
+    this.#chosen = undefined;
+    delete document.documentElement.dataset.theme;
+    localStorage.removeItem('theme');
   }
 
   toggle(): void {

@@ -59,6 +59,28 @@ export function plannedNumbers(dose: Schemas['Dose']): {
   }
 }
 
+const propNames: Record<string, string> = {
+  block: 'Blocks',
+  'folded-blanket': 'Folded blanket',
+  'knee-pad': 'Knee pad',
+  bench: 'Bench, 45 cm',
+  wall: 'A free wall',
+};
+
+/** A prop by its key. */
+export const propName = (prop: string): string =>
+  propNames[prop] ?? `${prop[0]!.toUpperCase()}${prop.slice(1).replaceAll('-', ' ')}`;
+
+/** What a session needs, and what stands in for it at home. */
+export const packingText = (lines: readonly Schemas['PackingLine'][]): string =>
+  `${lines
+    .map((line, i) => {
+      const name = i ? propName(line.prop).toLowerCase() : propName(line.prop);
+      const counted = line.count != null && line.count !== 1 ? `${line.count} ${name.toLowerCase()}` : name;
+      return line.instead ? `${counted} (at home: ${line.instead})` : counted;
+    })
+    .join('; ')}.`;
+
 export function propText(props: Schemas['PropAdvice'] | null | undefined): string {
   if (!props) return '';
   switch (props.code) {

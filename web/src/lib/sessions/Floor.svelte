@@ -7,9 +7,11 @@
   import { keys } from '$lib/parts/keys.svelte';
   import { pageText } from '$lib/parts/problems';
   import { propText } from '$lib/planning/words';
+  import BigCount from './BigCount.svelte';
   import CarriedNote from './CarriedNote.svelte';
   import ConfirmRow from './ConfirmRow.svelte';
   import GatePanel from './GatePanel.svelte';
+  import { heartbeat } from './heartbeat';
   import { Keeper } from './keeper.svelte';
   import { outbox } from './outbox.svelte';
   import { Packed } from './pack';
@@ -18,7 +20,6 @@
   import type { Entry } from './say';
   import SleptPanel from './SleptPanel.svelte';
   import StopPanel from './StopPanel.svelte';
-  import Ticker from './ticker.worker?worker';
   import { Tones } from './tones';
   import { doing } from './words';
 
@@ -50,16 +51,10 @@
       runner.tick();
       keeper.see();
     };
-    const ticker = new Ticker();
-    ticker.onmessage = tick;
-    // Where no worker runs, the page's own clock does.
-    const beat = setInterval(tick, 250);
-    const screen = navigator.wakeLock?.request('screen').catch(() => undefined);
+    const stop = heartbeat(tick);
     return () => {
-      ticker.terminate();
-      clearInterval(beat);
+      stop();
       tones.lay([]);
-      void screen?.then((lock) => lock?.release());
     };
   });
 
@@ -206,57 +201,24 @@
       <button class="btn btn-error" onclick={openStop}>Pain</button>
     </p>
   {:else}
-    <section
-      class={[
-        'flex grow flex-col items-center justify-center gap-1 border-b-8 px-4 py-3 text-center',
-        side === 'left' ? 'border-left-side' : side === 'right' ? 'border-right-side' : 'ruled',
-      ]}
-      aria-label="Now"
+    <BigCount
+      {side}
+      title="{runner.version.name}{runner.version.variant === 'standard'
+        ? ''
+        : `, ${runner.version.variantName.toLowerCase()}`}"
+      secondsLeft={runner.secondsLeft}
+      {working}
+      doing={doing(runner.segment)}
+      effort={runner.effort}
     >
-      <p
-        class={[
-          'font-head text-4xl font-semibold md:text-5xl',
-          side === 'left' && 'text-left-side',
-          side === 'right' && 'text-right-side',
-        ]}
-      >
-        {#if side}<span aria-hidden="true">{side === 'left' ? '◐' : '◑'}</span>
-          {side === 'left' ? 'Left' : 'Right'}{:else}Both{/if}
-      </p>
-      <h2 class="text-2xl md:text-3xl">
-        {runner.version.name}{#if runner.version.variant !== 'standard'}, {runner.version.variantName.toLowerCase()}{/if}
-      </h2>
-      <p
-        class={['figures text-[9rem] leading-none md:text-[15rem]', !working && 'text-quiet']}
-        aria-live="off"
-        data-testid="count"
-      >
-        {runner.secondsLeft}
-      </p>
-      <p class="font-head text-3xl font-semibold">
-        {doing(runner.segment)}{#if runner.effort != null}&nbsp;· <span class="figures"
-            >{runner.effort} %</span
-          >{/if}
-      </p>
-      <div class="ruled h-4 w-full max-w-xl border" aria-hidden="true">
-        {#if runner.effort != null}
-          <div
-            class={['h-full', side === 'right' ? 'bg-right-side' : 'bg-left-side']}
-            style:width="{runner.effort}%"
-          ></div>
-        {/if}
-      </div>
-      <p class="text-quiet min-h-6">
-        {#if working && runner.segment.rounds > 1}Round {runner.segment.round} of {runner.segment
-            .rounds}.{/if}
-        {runner.segment.cue ?? ''}
-        {#if runner.segment.kind === 'setUp'}{propText(runner.version.props)}{/if}
-      </p>
-      <p class="sr-only" aria-live="polite">
-        {side ?? ''}
-        {runner.version.name}, {doing(runner.segment)}, {runner.segment.seconds} seconds
-      </p>
-    </section>
+      {#if working && runner.segment.rounds > 1}Round {runner.segment.round} of {runner.segment.rounds}.{/if}
+      {runner.segment.cue ?? ''}
+      {#if runner.segment.kind === 'setUp'}{propText(runner.version.props)}{/if}
+    </BigCount>
+    <p class="sr-only" aria-live="polite">
+      {side ?? ''}
+      {runner.version.name}, {doing(runner.segment)}, {runner.segment.seconds} seconds
+    </p>
     {#if runner.offered}
       <div class="bg-base-200 flex flex-wrap items-center gap-3 px-4 py-2">
         <p>

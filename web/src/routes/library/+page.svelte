@@ -1,7 +1,6 @@
 <script lang="ts">
   import { resolve } from '$app/paths';
   import { catalogue } from '$lib/catalogue/catalogue.svelte';
-  import BlocksForm from '$lib/measuring/BlocksForm.svelte';
   import Figure from '$lib/measuring/Figure.svelte';
   import { groupNames } from '$lib/measuring/words';
   import { chosen } from '$lib/parts/format';
@@ -34,6 +33,9 @@
   {/each}
   <section class="max-w-2xl">
     <h2 class="ruled mb-3 border-b pb-1">Blocks of the house</h2>
-    <BlocksForm />
+    <p>
+      Their heights stand in the <a class="link-line" href={resolve('/settings/studio')}>studio’s settings</a
+      >.
+    </p>
   </section>
 </main>

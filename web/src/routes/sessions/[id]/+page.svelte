@@ -12,7 +12,7 @@
   import DoneLine from '$lib/planning/DoneLine.svelte';
   import SessionHand from '$lib/planning/SessionHand.svelte';
   import MakeAgain from '$lib/planning/MakeAgain.svelte';
-  import { doseText, drillReason, noteText, outdatedText, propText } from '$lib/planning/words';
+  import { doseText, drillReason, noteText, outdatedText, packingText, propText } from '$lib/planning/words';
 
   const id = $derived(page.params.id!);
   const read = () => ask(api.GET('/api/v1/sessions/{sessionId}', { params: { path: { sessionId: id } } }));
@@ -76,6 +76,15 @@
             <button class="btn btn-sm btn-ghost" onclick={() => window.print()}>Print</button>
             <SessionHand session={s} onchange={() => changed++} />
           </div>
+          {#if s.closed && !s.endedAt}
+            <p class="mt-2 text-sm">The studio is closed on that day.</p>
+          {/if}
+          {#if s.packing.length && !s.endedAt}
+            <p class="mt-3 text-sm wrap-break-word">
+              <strong>It needs:</strong>
+              {packingText(s.packing)}
+            </p>
+          {/if}
           {#if s.carryOver}
             <p class="border-base-content mt-4 max-w-prose border-s-4 ps-3 wrap-break-word">
               <strong>From last time:</strong>

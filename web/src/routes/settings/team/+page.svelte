@@ -1,5 +1,7 @@
 <script lang="ts">
   import { account } from '$lib/accounts/account.svelte';
+  import MemberRow from '$lib/accounts/MemberRow.svelte';
+  import { roles } from '$lib/accounts/roles';
   import { api, ask, Refusal, type Schemas } from '$lib/api/client';
   import Field from '$lib/parts/Field.svelte';
   import TextField from '$lib/parts/TextField.svelte';
@@ -12,12 +14,6 @@
   let refusal = $state<Refusal>();
   const blank = (): Schemas['MemberRequest'] => ({ name: '', email: '', password: '', role: 'coach' });
   let member = $state(blank());
-
-  const roles: Record<Schemas['Role'], string> = {
-    owner: 'Owner',
-    coach: 'Coach',
-    assistant: 'Assistant, reads only',
-  };
 
   async function add(event: SubmitEvent) {
     event.preventDefault();
@@ -32,18 +28,16 @@
   }
 </script>
 
-<svelte:head><title>Team · Tensarch</title></svelte:head>
-
-<main class="max-w-3xl p-5 lg:p-7">
-  <h1 class="mb-5">Team</h1>
+<div>
   <Loaded of={members}>
     {#snippet children(list)}
       <ul class="ruled border-t">
-        {#each list as m (m.id)}
-          <li class="ruled flex flex-wrap justify-between gap-x-4 border-b py-3">
-            <span class="font-semibold">{m.name}</span>
-            <span class="text-quiet">{m.email} · {roles[m.role]}</span>
-          </li>
+        {#each list as member (member.id)}
+          <MemberRow
+            {member}
+            mayChange={account.me?.user?.role === 'owner'}
+            onchange={() => (members = load())}
+          />
         {/each}
       </ul>
     {/snippet}
@@ -72,4 +66,4 @@
       <button class="btn btn-primary justify-self-start">Add</button>
     </form>
   {/if}
-</main>
+</div>
