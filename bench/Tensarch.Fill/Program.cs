@@ -21,7 +21,7 @@ const int Chunk = 5000;
 var random = new Random(20260224);
 var scope = new StudioScope();
 var options = new DbContextOptionsBuilder<TensarchDb>().UseSqlite($"Data Source={path}").Options;
-await using var start = new TensarchDb(options, scope);
+await using var start = new TensarchDb(options, scope, TimeProvider.System);
 var studio = await start.Studios.SingleAsync();
 var owner = await start.Users.FirstAsync();
 scope.Enter(studio.Id, owner.Id, studio.TimeZone);
@@ -32,7 +32,7 @@ var now = DateTimeOffset.UtcNow;
 
 for (var done = have; done < wanted; done += Chunk)
 {
-    await using var db = new TensarchDb(options, scope);
+    await using var db = new TensarchDb(options, scope, TimeProvider.System);
     db.ChangeTracker.AutoDetectChangesEnabled = false;
     db.Readings.AddRange(Enumerable.Range(done, Math.Min(Chunk, wanted - done)).Select(Reading));
     await db.SaveChangesAsync();

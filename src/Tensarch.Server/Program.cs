@@ -111,6 +111,7 @@ api.MapStudio();
 api.MapCatalogue();
 api.MapStudents();
 api.MapNotes();
+api.MapPulse();
 api.MapMeasuring();
 api.MapCompute();
 api.MapSkills();

@@ -203,3 +203,59 @@ test('the studio says what another time zone changes, its hours and its stand-in
   await expect(other.getByLabel('Strap')).toHaveValue('a scarf');
   await page.context().close();
 });
+
+test('two coaches on one student: what one saves the other sees within seconds, and a conflict is explained', async ({ browser }) => {
+  const una = await signedIn(browser, owner);
+  const tova = await signedIn(browser, { ...coach, password: 'a-third-password' });
+  await una.goto('/students/new');
+  await una.getByLabel('Name', { exact: true }).fill('Ada Quill');
+  await una.getByLabel('Birth date').fill('1994-05-06');
+  await una.getByLabel('Left leg, cm').fill('86');
+  await una.getByLabel('Right leg, cm').fill('86');
+  await una.getByRole('button', { name: 'No to the rest' }).click();
+  await una.getByRole('button', { name: 'Save the student' }).click();
+  await expect(una.getByRole('heading', { name: 'Ada Quill', level: 1 })).toBeVisible();
+  const student = new URL(una.url()).pathname;
+
+  // Nothing new is a 304, and the page is not loaded again.
+  const quiet = una.waitForResponse((r) => r.url().endsWith('/pulse') && r.status() === 304);
+  await una.goto(`${student}/readings`);
+  await quiet;
+  const id = student.split('/').at(-1)!;
+  const reading = { id: crypto.randomUUID(), measure: 'passive-slr', side: 'left', warmth: 'warm', instrument: 'goniometer', trials: [80, 81, 82], compensations: [], standard: null, quality: null, sensation: null, pain: null, note: null, takenAt: null, confirmed: false };
+  const read = await tova.context().request.post(`/api/v1/students/${id}/readings`, { data: reading, headers: { Origin: own.url } });
+  expect(read.ok(), await read.text()).toBe(true);
+  await expect(una.getByText(/saved something at/)).toContainText('Tova');
+  await expect(una.getByText('81.0°').first()).toBeVisible();
+
+  // Both have the body data open: what Una did not touch follows, what both typed is asked.
+  await una.goto(`${student}/edit`);
+  await tova.goto(`${student}/edit`);
+  await una.getByLabel('Left leg, cm').fill('87');
+  await tova.getByLabel('Left leg, cm').fill('88');
+  await tova.getByLabel('Bodyweight, kg').fill('61');
+  await tova.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(tova.getByRole('button', { name: 'Save', exact: true })).toHaveCount(0);
+  await expect(una.getByText(/Left leg, cm was changed by somebody else too/)).toContainText('to “88”');
+  await expect(una.getByLabel('Bodyweight, kg')).toHaveValue('61');
+  await expect(una.getByLabel('Left leg, cm')).toHaveValue('87');
+  // What was typed is still there after a reload, and the question too.
+  await una.reload();
+  await expect(una.getByLabel('Left leg, cm')).toHaveValue('87');
+  await una.getByRole('button', { name: 'Save', exact: true }).click();
+  await expect(una.getByRole('button', { name: 'Save', exact: true })).toHaveCount(0);
+
+  // Both answer the screen.
+  await una.goto(`${student}/cautions`);
+  await tova.goto(`${student}/cautions`);
+  const neck = (page: Page) => page.getByRole('radiogroup', { name: /neck/i }).first();
+  await neck(una).getByText('Yes', { exact: true }).click();
+  await tova.getByRole('radiogroup', { name: /eye|glaucoma/i }).first().getByText('Yes', { exact: true }).click();
+  await tova.getByRole('button', { name: /^Save the answers/ }).click();
+  await expect(una.getByRole('complementary', { name: 'What is barred today' })).toContainText(/head/i);
+  await una.getByRole('button', { name: /^Save the answers/ }).click();
+  await una.goto(`${student}/history`);
+  await expect(una.getByRole('region', { name: 'Who wrote down what' }).getByText(/now yes/i)).toHaveCount(2);
+  await una.context().close();
+  await tova.context().close();
+});

@@ -22,6 +22,9 @@ public sealed class CatalogueContent(
 {
     private readonly Dictionary<string, Measure> measuresByKey = measures.ToDictionary(m => m.Key);
     private readonly Dictionary<string, Drill> drillsByKey = drills.ToDictionary(d => d.Key);
+    private readonly Dictionary<string, Drill> drillsByEveryKey = drills
+        .SelectMany(d => (d.Was ?? []).Append(d.Key).Select(key => (key, d)))
+        .ToDictionary(k => k.key, k => k.d);
 
     public IReadOnlyList<Measure> Measures { get; } = measures;
 
@@ -62,10 +65,15 @@ public sealed class CatalogueContent(
 
     public Measure? FindMeasure(string key) => measuresByKey.GetValueOrDefault(key);
 
+    /// <param name="key">As it is, or as it was.</param>
     /// <exception cref="KeyNotFoundException">No such drill.</exception>
-    public Drill Drill(string key) => drillsByKey[key];
+    public Drill Drill(string key) => drillsByEveryKey[key];
 
-    public Drill? FindDrill(string key) => drillsByKey.GetValueOrDefault(key);
+    public Drill? FindDrill(string key) => drillsByEveryKey.GetValueOrDefault(key);
+
+    /// <summary>Keys that drills had before, with what they are called now.</summary>
+    public IEnumerable<(string Was, string Key)> RenamedDrills =>
+        drillsByEveryKey.Where(d => d.Key != d.Value.Key).Select(d => (d.Key, d.Value.Key));
 
     /// <summary>A ladder at the version a student follows.</summary>
     public Ladder? FindLadder(string key, int version) => Ladders.FirstOrDefault(l => l.Key == key && l.Version == version);

@@ -187,7 +187,7 @@ public static class LadderCheck
 
         if (test.ReadDrill is { } drill)
         {
-            if (content.FindDrill(drill) is not { } found)
+            if (content.FindDrill(drill) is not { } found || found.Key != drill)
                 problems.Add(Problem.Of("unknownDrill", $"{path}.drill"));
             else if (test.ReadVariant is { } variant && found.Variants.All(v => v.Key != variant))
                 problems.Add(Problem.Of("unknownVariant", $"{path}.variant"));

@@ -103,7 +103,7 @@ public sealed class ReadingVoidRow : IStudioRow
 }
 
 /// <summary>One sitting at the bench: what is to be read, in order. Its readings are facts of their own.</summary>
-public sealed class SittingRow : IFact
+public sealed class SittingRow : IFact, IOfStudent
 {
     public Guid Id { get; set; }
 
@@ -166,7 +166,7 @@ public sealed class OwnMeasureRow : IFact
 }
 
 /// <summary>A side picture. The file lies beside the database, re-encoded and without metadata.</summary>
-public sealed class PictureRow : IFact
+public sealed class PictureRow : IFact, IOfStudent
 {
     public Guid Id { get; set; }
 

@@ -32,8 +32,11 @@ public interface IKeptLine : IStudioRow
     int Stamp { get; set; }
 }
 
-/// <summary>A row on which verdicts rest: with every new one the student's lines on the board and in the roster are derived again.</summary>
-public interface IJudged
+/// <summary>A row of one student: with every new or changed one their pulse counts up, by which another coach's screen hears of it.</summary>
+public interface IOfStudent
 {
     Guid StudentId { get; }
 }
+
+/// <summary>A row on which verdicts rest: with every new one the student's lines on the board and in the roster are derived again.</summary>
+public interface IJudged : IOfStudent;

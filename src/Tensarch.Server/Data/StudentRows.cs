@@ -200,7 +200,7 @@ public sealed class RosterRow : IKeptLine
 }
 
 /// <summary>A coach's own words about a student.</summary>
-public sealed class NoteRow : IFact
+public sealed class NoteRow : IFact, IOfStudent
 {
     public Guid Id { get; set; }
 
@@ -229,4 +229,18 @@ public sealed class NoteRow : IFact
     public Guid By { get; set; }
 
     public string BodyHash { get; set; } = "";
+}
+
+/// <summary>Counts what is saved about a student, with who saved last.</summary>
+public sealed class PulseRow : IStudioRow
+{
+    public Guid StudentId { get; set; }
+
+    public Guid StudioId { get; set; }
+
+    public long Beat { get; set; }
+
+    public Guid By { get; set; }
+
+    public DateTimeOffset At { get; set; }
 }

@@ -54,6 +54,9 @@ public sealed partial class TensarchDb
                 n.At,
             }
         );
+        Own<PulseRow>(builder);
+        builder.Entity<PulseRow>().HasKey(p => p.StudentId);
+        builder.Entity<PulseRow>().HasOne<StudentRow>().WithOne().HasForeignKey<PulseRow>(p => p.StudentId);
         Own<PresetRow>(builder);
         Index<PresetRow>(builder, p => new { p.StudioId, p.Name });
         Own<CorrectionRow>(builder);

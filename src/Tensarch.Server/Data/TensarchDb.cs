@@ -5,7 +5,7 @@ using Microsoft.EntityFrameworkCore.Storage.ValueConversion;
 namespace Tensarch.Server.Data;
 
 /// <summary>The one database. Every studio's rows live in it; every query sees one studio's only.</summary>
-public sealed partial class TensarchDb(DbContextOptions<TensarchDb> options, StudioScope scope)
+public sealed partial class TensarchDb(DbContextOptions<TensarchDb> options, StudioScope scope, TimeProvider time)
     : IdentityUserContext<CoachUser, Guid>(options)
 {
     private Guid Studio => scope.StudioId;
@@ -70,6 +70,8 @@ public sealed partial class TensarchDb(DbContextOptions<TensarchDb> options, Stu
 
     public DbSet<NoteRow> Notes => Set<NoteRow>();
 
+    public DbSet<PulseRow> Pulses => Set<PulseRow>();
+
     public DbSet<PresetRow> Presets => Set<PresetRow>();
 
     public DbSet<CorrectionRow> Corrections => Set<CorrectionRow>();
@@ -95,14 +97,35 @@ public sealed partial class TensarchDb(DbContextOptions<TensarchDb> options, Stu
             .Where(e => e.State is EntityState.Added or EntityState.Modified)
             .Select(e => e.Entity.StudentId)
             .ToHashSet();
-        if (judged.Count == 0)
+        var touched = ChangeTracker
+            .Entries<IOfStudent>()
+            .Where(e => e.State is EntityState.Added or EntityState.Modified)
+            .Select(e => e.Entity.StudentId)
+            .Concat(ChangeTracker.Entries<StudentRow>().Where(e => e.State == EntityState.Modified).Select(e => e.Entity.Id))
+            .ToHashSet();
+        if (touched.Count == 0)
             return await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
         await using var transaction = Database.CurrentTransaction is null ? await Database.BeginTransactionAsync(cancellationToken) : null;
         var saved = await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
-        await MakeDue(judged, cancellationToken);
+        if (judged.Count > 0)
+            await MakeDue(judged, cancellationToken);
+        foreach (var student in touched)
+            await Beat(student, cancellationToken);
         if (transaction is not null)
             await transaction.CommitAsync(cancellationToken);
         return saved;
+    }
+
+    private Task<int> Beat(Guid student, CancellationToken ct)
+    {
+        var (studio, by, at) = (Studio, scope.UserId, time.GetUtcNow().UtcTicks);
+        return Database.ExecuteSqlAsync(
+            $"""
+            INSERT INTO "Pulses" ("StudentId", "StudioId", "Beat", "By", "At") VALUES ({student}, {studio}, 1, {by}, {at})
+            ON CONFLICT ("StudentId") DO UPDATE SET "Beat" = "Beat" + 1, "By" = excluded."By", "At" = excluded."At"
+            """,
+            ct
+        );
     }
 
     /// <summary>What is kept of these students is derived again before it is shown.</summary>

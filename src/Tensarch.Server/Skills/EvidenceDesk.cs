@@ -105,7 +105,7 @@ public sealed class EvidenceDesk(TensarchDb db, CatalogueContent catalogue, Stud
         {
             Id = request.Id,
             StudentId = studentId,
-            Drill = request.Drill,
+            Drill = catalogue.Drill(request.Drill).Key,
             Variant = request.Variant,
             Side = request.Side,
             Seconds = request.Seconds,

@@ -887,6 +887,30 @@ namespace Tensarch.Server.Data.Migrations
                     b.ToTable("Presets");
                 });
 
+            modelBuilder.Entity("Tensarch.Server.Data.PulseRow", b =>
+                {
+                    b.Property<Guid>("StudentId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("Beat")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("By")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudioId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("StudentId");
+
+                    b.HasIndex("StudioId");
+
+                    b.ToTable("Pulses");
+                });
+
             modelBuilder.Entity("Tensarch.Server.Data.ReadingRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1801,6 +1825,21 @@ namespace Tensarch.Server.Data.Migrations
 
             modelBuilder.Entity("Tensarch.Server.Data.PresetRow", b =>
                 {
+                    b.HasOne("Tensarch.Server.Data.StudioRow", null)
+                        .WithMany()
+                        .HasForeignKey("StudioId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Tensarch.Server.Data.PulseRow", b =>
+                {
+                    b.HasOne("Tensarch.Server.Data.StudentRow", null)
+                        .WithOne()
+                        .HasForeignKey("Tensarch.Server.Data.PulseRow", "StudentId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
                     b.HasOne("Tensarch.Server.Data.StudioRow", null)
                         .WithMany()
                         .HasForeignKey("StudioId")

@@ -474,6 +474,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/students/{studentId}/pulse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    studentId: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PulseView"];
+                    };
+                };
+                /** @description Not Modified */
+                304: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/students/{studentId}/bench": {
         parameters: {
             query?: never;
@@ -5924,6 +5968,19 @@ export interface components {
             heightCm: number;
             /** @description Faces stacked under each hand, lowest first. */
             faces: components["schemas"]["Face"][];
+        };
+        /** @description What was saved last about a student. */
+        PulseView: {
+            /**
+             * Format: int64
+             * @description Counts up with everything that is saved; 0 before anything was.
+             */
+            beat: number;
+            by: null | string;
+            /** @description Whoever asks saved it. */
+            mine: boolean;
+            /** Format: date-time */
+            at: null | string;
         };
         /** @description Settle, then rounds of press, lift and resettle; the effort rises from p₀ to p₁ and stays there for the last seconds. */
         RampedDose: {

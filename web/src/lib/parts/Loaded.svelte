@@ -14,16 +14,34 @@
 
   let { of, children, failed }: Props = $props();
 
-  const codeOf = (error: unknown) => (error instanceof Refusal ? error.code : 'unexpected');
+  let shown = $state.raw<{ value: T }>();
+  let wrong = $state<string>();
+
+  // What is asked for again stays on the screen until the new answer is there: nothing jumps, and nothing typed below is lost.
+  $effect(() => {
+    const asked = of;
+    let old = false;
+    asked.then(
+      (value) => {
+        if (old) return;
+        shown = { value };
+        wrong = undefined;
+      },
+      (error: unknown) => {
+        if (!old) wrong = error instanceof Refusal ? error.code : 'unexpected';
+      },
+    );
+    return () => (old = true);
+  });
 </script>
 
-{#await of}
-  <p class="text-quiet p-6" aria-live="polite">Loading…</p>
-{:then value}
-  {@render children(value)}
-{:catch error}
+{#if wrong}
   <div class="p-6">
-    <Notice tone="error">{pageText(codeOf(error))}</Notice>
-    {@render failed?.(codeOf(error))}
+    <Notice tone="error">{pageText(wrong)}</Notice>
+    {@render failed?.(wrong)}
   </div>
-{/await}
+{:else if shown}
+  {@render children(shown.value)}
+{:else}
+  <p class="text-quiet p-6" aria-live="polite">Loading…</p>
+{/if}

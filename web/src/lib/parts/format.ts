@@ -65,8 +65,9 @@ export const shortDay = (date: string): string =>
 export const longDay = (date: string): string =>
   isDay(date) ? shown.day.long.format(noon(date)) : shown.instant.long.format(new Date(date));
 
-export const dayAndTime = (instant: string): string =>
-  `${shortDay(instant)}, ${shown.instant.clock.format(new Date(instant))}`;
+export const timeOf = (instant: string): string => shown.instant.clock.format(new Date(instant));
+
+export const dayAndTime = (instant: string): string => `${shortDay(instant)}, ${timeOf(instant)}`;
 
 /** Seconds as minutes and seconds. */
 export function minutes(seconds: number): string {

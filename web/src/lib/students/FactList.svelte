@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import { api, ask, type Schemas } from '$lib/api/client';
   import Notice from '$lib/parts/Notice.svelte';
   import { pageText } from '$lib/parts/problems';
@@ -6,9 +7,11 @@
 
   interface Props {
     student: string;
+    /** Counts what was saved about them: the list is read again with it. */
+    heard: number;
   }
 
-  let { student }: Props = $props();
+  let { student, heard }: Props = $props();
   let lines = $state<Schemas['FactLine'][]>([]);
   let before = $state<string | null>(null);
   let loaded = $state(false);
@@ -41,7 +44,10 @@
 
   let pages = 1;
   const more = () => void show(++pages);
-  void show();
+  $effect(() => {
+    void heard;
+    void untrack(() => show(pages));
+  });
 </script>
 
 <section aria-label="What was done, said and decided">

@@ -9,8 +9,19 @@ export class OpenStudent {
   /** The skill that is looked at; none before they are on a ladder. */
   skill = $state<Schemas['SkillPage']>();
   failed = $state<string>();
+  /** Counts what was saved by anyone: read by whatever is to be loaded again with it. */
+  heard = $state(0);
+  /** What somebody else saved last. */
+  news = $state<{ by: string; at: string }>();
 
   constructor(readonly id: string) {}
+
+  /** Something was saved; said where it was somebody else. */
+  async hear(pulse: Schemas['PulseView']): Promise<void> {
+    await this.load();
+    this.heard++;
+    if (!pulse.mine && pulse.at) this.news = { by: pulse.by ?? 'Somebody', at: pulse.at };
+  }
 
   /** Loads the person and the skill that is looked at, or the first one. */
   async load(wanted = this.skill?.skill): Promise<void> {

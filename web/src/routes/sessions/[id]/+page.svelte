@@ -12,6 +12,7 @@
   import DoneLine from '$lib/planning/DoneLine.svelte';
   import SessionHand from '$lib/planning/SessionHand.svelte';
   import MakeAgain from '$lib/planning/MakeAgain.svelte';
+  import { follow } from '$lib/students/follow.svelte';
   import { doseText, drillReason, noteText, outdatedText, packingText, propText } from '$lib/planning/words';
 
   const id = $derived(page.params.id!);
@@ -20,6 +21,21 @@
   const sheet = $derived.by(() => {
     void changed;
     return read();
+  });
+
+  $effect(() => {
+    let end: (() => void) | undefined;
+    let gone = false;
+    void sheet.then(
+      ({ studentId }) => {
+        if (!gone) end = follow(studentId, () => changed++);
+      },
+      () => undefined,
+    );
+    return () => {
+      gone = true;
+      end?.();
+    };
   });
 
   const blocks: { kinds: Schemas['DrillKind'][]; title: string }[] = [

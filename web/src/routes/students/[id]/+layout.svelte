@@ -4,9 +4,10 @@
   import { resolve } from '$app/paths';
   import { page } from '$app/state';
   import Notice from '$lib/parts/Notice.svelte';
-  import { shortDay } from '$lib/parts/format';
+  import { shortDay, timeOf } from '$lib/parts/format';
   import { pageText } from '$lib/parts/problems';
   import { tagName } from '$lib/students/tags';
+  import { follow } from '$lib/students/follow.svelte';
   import { OpenStudent, openStudent } from '$lib/students/student.svelte';
 
   let { children } = $props();
@@ -17,6 +18,7 @@
   $effect(() => {
     const opened = student;
     void untrack(() => opened.load());
+    return follow(opened.id, (pulse) => void opened.hear(pulse));
   });
 
   const tabs = [
@@ -72,6 +74,9 @@
     <header class="px-5 pt-5 lg:px-7">
       <h1 class="wrap-break-word">{student.page.student.student.name}</h1>
       <p class="text-quiet mt-1 wrap-break-word">{about}</p>
+      <p class="text-quiet text-sm" role="status">
+        {#if student.news}{student.news.by} saved something at {timeOf(student.news.at)}: it is shown here.{/if}
+      </p>
       {#each student.page.notes.slice(0, 3) as note (note.id)}
         <p class="border-base-content mt-1 max-w-prose border-s-4 ps-3 text-sm wrap-break-word">
           {#if note.carryOver && !note.doneAt}<strong>Next session:</strong>{/if}

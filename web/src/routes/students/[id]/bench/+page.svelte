@@ -15,9 +15,12 @@
   import { tagName } from '$lib/students/tags';
 
   const student = theStudent();
-  const offers = ask(
-    api.GET('/api/v1/students/{studentId}/bench', { params: { path: { studentId: student.id } } }),
-  );
+  const offers = $derived.by(() => {
+    void student.heard;
+    return ask(
+      api.GET('/api/v1/students/{studentId}/bench', { params: { path: { studentId: student.id } } }),
+    );
+  });
   let chosen = $state<string[]>([]);
   let cold = $state(false);
   let problem = $state('');

@@ -1,4 +1,7 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
+  import { catalogue } from '$lib/catalogue/catalogue.svelte';
+  import { rebase } from '$lib/parts/rebase';
   import { account } from '$lib/accounts/account.svelte';
   import { api, ask, newId, Refusal, type Schemas } from '$lib/api/client';
   import { shortDay } from '$lib/parts/format';
@@ -14,11 +17,24 @@
 
   const student = theStudent();
   const page = $derived(student.page!);
-  let answers = $state(Object.fromEntries(student.page!.answers.map((a) => [a.question, a.yes])));
+  const stands = () => Object.fromEntries(student.page!.answers.map((a) => [a.question, a.yes]));
+  let answers = $state(stands());
+  let base = stands();
   let changed = $state(false);
+  /** Questions that somebody else has answered otherwise meanwhile. */
+  let clashes = $state<string[]>([]);
   let refusal = $state<Refusal>();
   let id = newId();
   const again = $derived(page.screen.state === 'due' || page.screen.state === 'somethingChanged');
+
+  // Somebody else went through the screen: what was not touched here follows.
+  $effect(() => {
+    const theirs = stands();
+    untrack(() => {
+      const rebased = rebase(base, $state.snapshot(answers), theirs);
+      [answers, base, clashes] = [rebased.merged, theirs, rebased.clashes.map(String)];
+    });
+  });
 
   async function save() {
     refusal = undefined;
@@ -29,7 +45,7 @@
           body: { id, answers: Object.entries(answers).map(([question, yes]) => ({ question, yes })) },
         }),
       );
-      [changed, id] = [false, newId()];
+      [changed, id, clashes] = [false, newId(), []];
       await student.load();
     } catch (error) {
       refusal = error as Refusal;
@@ -46,6 +62,15 @@
   <div class="order-2 lg:order-1">
     <ScreenPanel {student} />
     <IntakeFields bind:answers onchange={() => (changed = true)} />
+    {#if clashes.length}
+      <div class="mt-3" role="status">
+        <Notice tone="caution">
+          Somebody else has answered this otherwise meanwhile: {clashes
+            .map((q) => catalogue.question(q)?.label ?? q)
+            .join('; ')}. Your answer counts once you save.
+        </Notice>
+      </div>
+    {/if}
     {#if refusal}<div class="mt-3"><Notice tone="error">{pageText(refusal.code)}</Notice></div>{/if}
     {#if account.mayWrite && (changed || again)}
       <button class="btn btn-primary mt-4" onclick={save}

@@ -8,13 +8,14 @@
 
   const student = theStudent();
   const before = $derived(page.url.searchParams.get('before') ?? undefined);
-  const decisions = $derived(
-    ask(
+  const decisions = $derived.by(() => {
+    void student.heard;
+    return ask(
       api.GET('/api/v1/students/{studentId}/decisions', {
         params: { path: { studentId: student.id }, query: { before } },
       }),
-    ),
-  );
+    );
+  });
 </script>
 
 <div class="max-w-3xl px-5 py-5 lg:px-7">

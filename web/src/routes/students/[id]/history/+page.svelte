@@ -9,9 +9,12 @@
   import { tagName } from '$lib/students/tags';
 
   const student = theStudent();
-  const history = ask(
-    api.GET('/api/v1/students/{studentId}/history', { params: { path: { studentId: student.id } } }),
-  );
+  const history = $derived.by(() => {
+    void student.heard;
+    return ask(
+      api.GET('/api/v1/students/{studentId}/history', { params: { path: { studentId: student.id } } }),
+    );
+  });
 
   function told(line: Schemas['HistoryLine']): string {
     const tags = (line.tags ?? []).map(tagName).join(', ');
@@ -37,7 +40,7 @@
 </script>
 
 <div class="grid max-w-4xl gap-8 px-5 py-5 lg:px-7">
-  <FactList student={student.id} />
+  <FactList student={student.id} heard={student.heard} />
   <section aria-label="Who wrote down what">
     <h2 class="mb-3">Who wrote down what</h2>
     <Loaded of={history}>

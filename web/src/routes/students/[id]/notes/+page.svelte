@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { untrack } from 'svelte';
   import { account } from '$lib/accounts/account.svelte';
   import { api, ask, newId, Refusal, type Schemas } from '$lib/api/client';
   import { Draft } from '$lib/parts/draft.svelte';
@@ -62,7 +63,10 @@
     }
   }
 
-  void read();
+  $effect(() => {
+    void student.heard;
+    void untrack(() => read());
+  });
 </script>
 
 <div class="grid max-w-3xl gap-6 px-5 py-5 lg:px-7">

@@ -26,7 +26,10 @@
         params: { path: { studentId: student.id }, query: { view: view || undefined, before } },
       }),
     );
-  let pages = $derived([load()]);
+  let pages = $derived.by(() => {
+    void student.heard;
+    return [load()];
+  });
 
   /** One opens it; a second of the same view stands beside it. */
   function pick(picture: Schemas['PictureItem'], all: Schemas['PictureItem'][]) {

@@ -23,8 +23,12 @@
     );
   const loadSeries = () => ask(api.GET('/api/v1/students/{studentId}/series', { params: { path } }));
 
-  let pages = $derived([load()]);
-  let series = $state(loadSeries());
+  const fresh = <T,>(read: () => T): T => {
+    void student.heard;
+    return read();
+  };
+  let pages = $derived(fresh(() => [load()]));
+  let series = $derived(fresh(loadSeries));
 
   async function changed() {
     pages = [load()];

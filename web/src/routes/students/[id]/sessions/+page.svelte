@@ -8,9 +8,12 @@
   import { theStudent } from '$lib/students/student.svelte';
 
   const student = theStudent();
-  const sessions = ask(
-    api.GET('/api/v1/students/{studentId}/sessions', { params: { path: { studentId: student.id } } }),
-  );
+  const sessions = $derived.by(() => {
+    void student.heard;
+    return ask(
+      api.GET('/api/v1/students/{studentId}/sessions', { params: { path: { studentId: student.id } } }),
+    );
+  });
 
   const stateOf = (session: Schemas['SessionLine']): string =>
     session.endedAt

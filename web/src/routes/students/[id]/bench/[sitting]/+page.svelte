@@ -51,6 +51,11 @@
     };
   });
 
+  // Another coach reads in the same sitting, or has voided what was read.
+  $effect(() => {
+    if (student.heard) void untrack(() => bench.load());
+  });
+
   $effect(() => {
     if (usesDevice) untrack(() => device.start());
     else untrack(() => device.stop());

@@ -24,7 +24,10 @@
         params: { path: { studentId: student.id, measure: measure.key }, query: { ...query, before } },
       }),
     );
-  const points = $derived(load());
+  const points = $derived.by(() => {
+    void student.heard;
+    return load();
+  });
 </script>
 
 <div class="max-w-5xl px-5 py-5 lg:px-7">
