@@ -16,12 +16,12 @@ test('the leading side waits, with its tests still shown', async ({ page, contex
   const right = page.getByRole('button', { name: /^right stage 4 Middle hands, waiting/ });
   await right.click();
   const why = page.getByRole('complementary', { name: 'Why' });
-  await expect(why.getByRole('heading', { name: 'Why right is waiting' })).toBeVisible();
+  await expect(why.getByRole('heading', { name: 'Why the right front leg is waiting' })).toBeVisible();
   await expect(why).toContainText('It opens when left reaches stage 4.');
   await expect(why.getByRole('button', { name: /^Advance/ })).toBeDisabled();
   await expect(page.getByRole('region', { name: /^right/ }).getByRole('listitem')).toHaveCount(6);
   await page.keyboard.press('ArrowLeft');
-  await expect(why.getByRole('heading', { name: 'Why the left gate says re-test' })).toBeVisible();
+  await expect(why.getByRole('heading', { name: 'Why the gate of the left front leg says re-test' })).toBeVisible();
   await expect(why).toContainText(/Re-test the left front split gap/);
 });
 
@@ -32,7 +32,7 @@ test('an open gate is decided in place, and a year later the log says why', asyn
   await expect(ready.getByRole('listitem')).toHaveCount(3);
   await ready.getByRole('button', { name: 'Nkechi Strand, Front split, left: show the evidence' }).click();
   const evidence = page.getByRole('complementary', { name: 'Evidence for Nkechi Strand' });
-  await expect(evidence.getByRole('heading', { name: 'Why the left gate is open' })).toBeVisible();
+  await expect(evidence.getByRole('heading', { name: 'Why the gate of the left front leg is open' })).toBeVisible();
   await expect(evidence.getByRole('list', { name: 'Tests of the gate' })).toContainText('past the line');
   await evidence.getByRole('group', { name: 'Decide for Nkechi Strand, left' }).getByRole('button', { name: 'Advance to 5' }).click();
   await expect(ready.getByRole('listitem')).toHaveCount(2);
@@ -182,7 +182,7 @@ test('an assistant reads everything and is offered no change', async ({ page, co
   await page.goto('/students');
   await expect(page.getByRole('link', { name: 'Add a student' })).toHaveCount(0);
   await page.getByRole('link', { name: 'Greta Lindqvist-Moss', exact: true }).click();
-  await expect(page.getByRole('heading', { name: /^Why the left gate/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /^Why the gate of the left front leg/ })).toBeVisible();
   await expect(page.getByRole('button', { name: /Advance|Stay|Override|Make the next session/ })).toHaveCount(0);
 });
 

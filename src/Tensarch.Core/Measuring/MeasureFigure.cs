@@ -6,6 +6,7 @@ namespace Tensarch.Core.Measuring;
 /// </summary>
 /// <param name="Ground">Whether the floor is drawn.</param>
 /// <param name="WallX">Where a wall stands; none without one.</param>
+/// <param name="View">Said where two measures would look alike.</param>
 /// <param name="Props">Blocks, wedges and tables as x, y, width, height.</param>
 public sealed record MeasureFigure(
     bool Ground,
@@ -13,8 +14,16 @@ public sealed record MeasureFigure(
     FigurePose End,
     FigureMark Mark,
     double? WallX = null,
-    IReadOnlyList<IReadOnlyList<double>>? Props = null
+    IReadOnlyList<IReadOnlyList<double>>? Props = null,
+    FigureView? View = null
 );
+
+/// <summary>From where a figure is seen.</summary>
+public enum FigureView
+{
+    Side,
+    Front,
+}
 
 /// <param name="Lines">Limbs as open lines of points.</param>
 /// <param name="Head">Centre and radius; none where the head is not in the picture.</param>

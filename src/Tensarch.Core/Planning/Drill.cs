@@ -65,6 +65,7 @@ public sealed record Variant(
 /// <param name="DayGates">It needs these day gates, tested earlier in the same session.</param>
 /// <param name="TestOnly">It is there as a day gate's test, and never for itself.</param>
 /// <param name="Counter">The drill that counters its load, later in the same session.</param>
+/// <param name="SideMeans">What left and right name: the front leg, the supporting arm.</param>
 /// <param name="Was">Keys that it had before: what was stored or told under one of them is of this drill.</param>
 /// <param name="PreparesHands">It comes before anything that puts weight on the hands.</param>
 public sealed record Drill(
@@ -91,7 +92,8 @@ public sealed record Drill(
     bool TestOnly = false,
     string? Counter = null,
     bool PreparesHands = false,
-    IReadOnlyList<string>? Was = null
+    IReadOnlyList<string>? Was = null,
+    string? SideMeans = null
 )
 {
     /// <param name="ladder">A shipped ladder.</param>

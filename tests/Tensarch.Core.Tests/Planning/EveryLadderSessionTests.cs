@@ -52,7 +52,7 @@ public class EveryLadderSessionTests
     [InlineData("middle-split", 6, "straddle-depth-check straddle-attempt")]
     [InlineData("deep-squat", 1, "wedge-squat-hold ankle-rocks")]
     [InlineData("deep-squat", 5, "wedge-squat-hold slow-squat")]
-    [InlineData("crow", 2, "wedge-squat-hold crow-shelf")]
+    [InlineData("crow", 2, "wedge-squat-hold crow-perch")]
     [InlineData("crow", 3, "crow-one-foot crow-step-back")]
     [InlineData("crow", 6, "side-crow")]
     [InlineData("side-plank", 1, "side-plank plank")]

@@ -4541,6 +4541,8 @@ export interface components {
             name: string;
             purpose: string;
             kind: components["schemas"]["DrillKind"];
+            was: string[];
+            sideMeans: null | string;
             stretchesOtherSide: boolean;
             props: string[];
             cues: string[];
@@ -4674,6 +4676,8 @@ export interface components {
             /** @description Centre and radius; none where the head is not in the picture. */
             head?: null | number[];
         };
+        /** @enum {unknown} */
+        FigureView: "side" | "front";
         FloorEntry: {
             event: components["schemas"]["FloorEvent"];
             facts: components["schemas"]["FloorFact"][];
@@ -5196,6 +5200,7 @@ export interface components {
             wallX?: null | number;
             /** @description Blocks, wedges and tables as x, y, width, height. */
             props?: null | number[][];
+            view?: null | components["schemas"]["FigureView"];
         };
         /**
          * @description How a measure's value comes out of what was written down.

@@ -22,8 +22,23 @@ class Catalogue {
     return this.content!.measures.find((m) => m.key === key)!;
   }
 
+  /** By its key or one that it had before; what was stored of a drill that is gone is shown by its key. */
   drill(key: string): Schemas['DrillView'] {
-    return this.content!.drills.find((d) => d.key === key)!;
+    return (
+      this.content!.drills.find((d) => d.key === key) ??
+      this.content!.drills.find((d) => d.was.includes(key)) ?? {
+        key,
+        was: [],
+        name: key.replaceAll('-', ' '),
+        purpose: '',
+        kind: 'skill',
+        sideMeans: null,
+        stretchesOtherSide: false,
+        props: [],
+        cues: [],
+        variants: [],
+      }
+    );
   }
 
   variant(drill: string, key: string): string {

@@ -53,7 +53,7 @@
       {#await height then h}{#if h}= <strong class="figures">{withUnit(h.cm, 'cm')}</strong> ± {chosen(
             h.resolutionCm,
           )}{/if}{/await}
-    {:else}On the floor, or tap the faces of the stack.{/if}
+    {:else}On the floor, or tap the sides that the blocks stand on.{/if}
   </p>
   <div class="flex gap-2">
     <button class="btn btn-outline btn-sm" onclick={take}>Take</button>

@@ -8,7 +8,7 @@
   const heights = [
     { key: 'lowCm', label: 'Low, cm' },
     { key: 'middleCm', label: 'Middle, cm' },
-    { key: 'highCm', label: 'High, cm' },
+    { key: 'highCm', label: 'Tall, cm' },
   ] as const;
   type Typed = { key: string; name: string; lowCm: string; middleCm: string; highCm: string };
 

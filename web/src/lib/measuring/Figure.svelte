@@ -30,6 +30,7 @@
 {/snippet}
 
 <svg viewBox="0 0 160 120" role="img" aria-label="{label}: start dashed, end drawn out, the measure marked">
+  {#if figure.view}<text x="4" y="13">{figure.view === 'side' ? 'side view' : 'front view'}</text>{/if}
   {#if figure.ground}<line x1="4" x2="156" y1="112" y2="112" class="room" />{/if}
   {#if figure.wallX != null}<line x1={figure.wallX} x2={figure.wallX} y1="4" y2="112" class="room" />{/if}
   {#each figure.props ?? [] as [x, y, width, height], i (i)}<rect
@@ -68,6 +69,11 @@
     fill: none;
     stroke-linecap: round;
     stroke-linejoin: round;
+  }
+
+  text {
+    fill: var(--ink-quiet);
+    font-size: 10px;
   }
 
   .room {

@@ -1,6 +1,11 @@
 <script lang="ts">
+  import { scaleLinear, scaleUtc } from 'd3-scale';
+  import { line } from 'd3-shape';
   import type { Schemas } from '$lib/api/client';
+  import { catalogue } from '$lib/catalogue/catalogue.svelte';
   import { chosen, number, shortDay } from '$lib/parts/format';
+  import { courseName } from '$lib/skills/sides';
+  import { spread } from './labels';
 
   interface Props {
     measure: Schemas['Measure'];
@@ -9,38 +14,54 @@
 
   let { measure, series }: Props = $props();
 
-  const [width, height, left, bottom, top] = [760, 300, 46, 26, 10];
+  type Point = Schemas['SeriesPoint'];
+  // Gates are named in a column of their own, where no point lies.
+  const [width, height] = [760, 320];
+  const [left, top, bottom] = [46, 12, 290];
+  const right = $derived(series.lines.length ? 590 : width - 8);
+  const week = 7 * 24 * 3600 * 1000;
   const points = $derived(series.points.toReversed());
-  const low = (p: Schemas['SeriesPoint']) => p.lower95 ?? p.value - p.standardError;
-  const high = (p: Schemas['SeriesPoint']) => p.upper95 ?? p.value + p.standardError;
+  const low = (p: Point) => p.lower95 ?? p.value - p.standardError;
+  const high = (p: Point) => p.upper95 ?? p.value + p.standardError;
 
-  const scale = $derived.by(() => {
+  const x = $derived.by(() => {
     const times = points.map((p) => Date.parse(p.at));
-    const from = times[0]!;
-    const span = Math.max(times.at(-1)! - from, 7 * 24 * 3600 * 1000);
-    const values = [...points.flatMap((p) => [low(p), high(p)]), ...series.lines.map((l) => l.threshold)];
-    const [least, most] = [Math.min(...values), Math.max(...values)];
-    const room = Math.max((most - least) * 0.08, 0.05);
-    return {
-      x: (at: string) => left + 14 + ((Date.parse(at) - from) / span) * (width - left - 28),
-      y: (v: number) =>
-        height - bottom - ((v - least + room) / (most - least + 2 * room)) * (height - bottom - top),
-      least,
-      most,
-    };
+    const span = Math.max(times.at(-1)! - times[0]!, week);
+    return scaleUtc([times[0]!, times[0]! + span], [left + 14, right - 14]);
   });
+  const y = $derived(
+    scaleLinear(
+      [
+        Math.min(...points.map(low), ...series.lines.map((l) => l.threshold)),
+        Math.max(...points.map(high), ...series.lines.map((l) => l.threshold)),
+      ],
+      [bottom - 10, top + 10],
+    ).nice(5),
+  );
+  const at = (p: Point) => x(Date.parse(p.at));
+  const trend = $derived(line<Point>(at, (p) => y(p.value)));
 
-  const ticks = $derived.by(() => {
-    const span = scale.most - scale.least || 1;
-    const rough = span / 4;
-    const ten = 10 ** Math.floor(Math.log10(rough));
-    const step = [1, 2, 5, 10].map((k) => k * ten).find((s) => s >= rough)!;
-    const first = Math.ceil(scale.least / step) * step;
-    return Array.from({ length: Math.floor((scale.most - first) / step) + 1 }, (_, i) => first + i * step);
-  });
+  /** One line where several gates ask the same of the same side. */
+  const gates = $derived(
+    spread(
+      [
+        ...new Map(
+          series.lines.map((l) => [[l.skill, l.forSide, l.comparison, l.threshold].join('|'), l]),
+        ).values(),
+      ].map((l) => ({ of: l, at: y(l.threshold) })),
+      30,
+      top + 12,
+      bottom - 18,
+    ),
+  );
+  const gateName = (l: Schemas['BenchNeed']) => {
+    const ladder = catalogue.content!.ladders.find((known) => known.key === l.skill);
+    return `${l.forSide ? `${courseName(l.forSide, ladder?.sideMeans)}, ` : ''}stage ${l.stage}`;
+  };
+  const asks = (l: Schemas['BenchNeed']) =>
+    `${catalogue.content!.ladders.find((known) => known.key === l.skill)?.name ?? 'gate'} ${l.comparison === 'atLeast' ? '≥' : '≤'} ${chosen(l.threshold, measure.unit)}`;
 
   const sides = $derived([...new Set(points.map((p) => p.side))]);
-  const shown = $derived(points.length > 1 ? [points[0]!, points.at(-1)!] : points);
   const name = $derived(
     `${measure.name} over time, ${points.length} readings: ` +
       sides
@@ -48,49 +69,44 @@
           const mine = points.filter((p) => p.side === side);
           return `${side ?? 'both'} from ${number(mine[0]!.value)} to ${number(mine.at(-1)!.value)}`;
         })
-        .join('; '),
+        .join('; ') +
+      series.lines.map((l) => `; gate of ${gateName(l)}: ${asks(l)}`).join(''),
   );
 </script>
 
 <svg viewBox="0 0 {width} {height}" class="w-full" role="img" aria-label={name}>
-  {#each ticks as tick (tick)}
-    <line x1={left} x2={width - 6} y1={scale.y(tick)} y2={scale.y(tick)} class="grid-line" />
-    <text x={left - 6} y={scale.y(tick) + 4} class="end">{chosen(tick)}</text>
+  {#each y.ticks(5) as tick (tick)}
+    <line x1={left} x2={right} y1={y(tick)} y2={y(tick)} class="grid-line" />
+    <text x={left - 6} y={y(tick) + 4} class="end">{chosen(tick)}</text>
   {/each}
-  {#each series.lines as line, i (i)}
-    <line
-      x1={left}
-      x2={width - 6}
-      y1={scale.y(line.threshold)}
-      y2={scale.y(line.threshold)}
-      class={['gate', line.forSide]}
-    />
-    <text x={width - 8} y={scale.y(line.threshold) - 4} class="end"
-      >gate {line.comparison === 'atLeast' ? '≥' : '≤'} {chosen(line.threshold, measure.unit)}</text
+  {#each x.ticks(6) as tick (tick.getTime())}
+    <line x1={x(tick)} x2={x(tick)} y1={bottom} y2={bottom + 5} class="axis" />
+    <text x={x(tick)} y={bottom + 20} class="middle"
+      >{shortDay(tick.toISOString()).replace(/^[^ ]+ /, '')}</text
     >
+  {/each}
+  <line x1={left} x2={right} y1={bottom} y2={bottom} class="axis" />
+  {#each gates as gate, i (i)}
+    <g class={gate.of.forSide ?? 'none'}>
+      <line x1={left} x2={right} y1={y(gate.of.threshold)} y2={y(gate.of.threshold)} class="gate" />
+      <polyline points="{right},{y(gate.of.threshold)} {right + 10},{gate.at}" class="lead" />
+      <text x={right + 14} y={gate.at - 2} class="name">{asks(gate.of)}</text>
+      <text x={right + 14} y={gate.at + 12}>{gateName(gate.of)}</text>
+    </g>
   {/each}
   {#each sides as side (side)}
     {@const mine = points.filter((p) => p.side === side)}
     <g class={side ?? 'none'}>
-      <polyline points={mine.map((p) => `${scale.x(p.at)},${scale.y(p.value)}`).join(' ')} class="trend" />
+      <path d={trend(mine)} class="trend" />
       {#each mine as p (p.id)}
-        <line
-          x1={scale.x(p.at)}
-          x2={scale.x(p.at)}
-          y1={scale.y(low(p))}
-          y2={scale.y(high(p))}
-          class="error"
-        />
+        <line x1={at(p)} x2={at(p)} y1={y(low(p))} y2={y(high(p))} class="error" />
         {#if side === 'right'}
-          <rect x={scale.x(p.at) - 4} y={scale.y(p.value) - 4} width="8" height="8" class="point" />
+          <rect x={at(p) - 4} y={y(p.value) - 4} width="8" height="8" class="point" />
         {:else}
-          <circle cx={scale.x(p.at)} cy={scale.y(p.value)} r="4.5" class="point" />
+          <circle cx={at(p)} cy={y(p.value)} r="4.5" class="point" />
         {/if}
       {/each}
     </g>
-  {/each}
-  {#each shown as p, i (p.id)}
-    <text x={scale.x(p.at)} y={height - 8} class={i && shown.length > 1 ? 'end' : ''}>{shortDay(p.at)}</text>
   {/each}
 </svg>
 
@@ -111,9 +127,18 @@
     stroke: var(--color-base-300);
   }
 
-  .gate {
+  .axis {
     stroke: var(--color-base-content);
+  }
+
+  .gate,
+  .lead {
+    fill: none;
+    stroke: var(--side);
     stroke-width: 1.5;
+  }
+
+  .gate {
     stroke-dasharray: 6 4;
   }
 
@@ -136,10 +161,16 @@
 
   text {
     fill: var(--ink-quiet);
-    stroke: var(--color-base-100);
-    stroke-width: 4;
-    paint-order: stroke;
     font-size: 12px;
+  }
+
+  .name {
+    fill: var(--color-base-content);
+    font-weight: 600;
+  }
+
+  .middle {
+    text-anchor: middle;
   }
 
   .end {

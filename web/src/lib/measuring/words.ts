@@ -19,7 +19,7 @@ export const groupNames: Record<string, string> = {
   holds: 'Wrists, holds and lines',
 };
 
-export const faceNames: Record<Schemas['Face'], string> = { low: 'low', middle: 'middle', high: 'high' };
+export const faceNames: Record<Schemas['Face'], string> = { low: 'low', middle: 'middle', high: 'tall' };
 
 /** A share of successes as its parts: "7 of 10". */
 export const ofAttempts = (successes?: number | null, attempts?: number | null): string =>

@@ -56,7 +56,7 @@ export function problemText(problem: FieldProblem): string {
     heelsBeyondLegs: `The legs reach ${n('max')} at most: check both.`,
     pictureTooLarge: 'At most 10 MiB and 50 megapixels.',
     notAPicture: 'This is no PNG, JPEG or WebP picture.',
-    facesNotAscending: 'Low, middle, high: each higher than the one before.',
+    facesNotAscending: 'Low, middle, tall: each higher than the one before.',
     minNotUnderMax: 'The least is under the greatest.',
     semNotPositive: 'More than zero.',
     stepsCount: `One to ${n('most')} steps.`,

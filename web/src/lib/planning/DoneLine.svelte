@@ -21,7 +21,11 @@
   ]}
 >
   <span
-    >{#if line.side}<SideMark side={line.side} text={line.side} />{/if}</span
+    >{#if line.side}<SideMark
+        side={line.side}
+        text={line.side}
+        means={catalogue.drill(line.drill).sideMeans}
+      />{/if}</span
   >
   <span class="min-w-0 wrap-break-word">
     <strong>{catalogue.drill(line.drill).name}</strong>

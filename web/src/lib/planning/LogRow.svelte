@@ -30,7 +30,7 @@
     onchange={() => onchange()}
   />
   <div class={['min-w-0', !said.done && 'text-quiet line-through']}>
-    {#if part.side}<SideMark side={part.side} />{/if}
+    {#if part.side}<SideMark side={part.side} means={catalogue.drill(part.drill).sideMeans} />{/if}
     <strong>{catalogue.drill(part.drill).name}</strong>
     <span class="text-quiet text-sm">{doseText(planned.dose)}</span>
     {#if part.proves && said.done}

@@ -90,10 +90,12 @@
   {#if session.deleted}
     <button class="btn btn-accent" disabled={busy} onclick={restore}>Bring it back</button>
   {:else if session.startedAt && !session.endedAt}
-    <button class="btn btn-outline" disabled={busy} onclick={end}>End it here</button>
+    <button class="btn btn-outline btn-sm" disabled={busy} onclick={end}>End it here</button>
   {:else if !session.startedAt}
-    <button class="btn btn-outline" aria-expanded={moving} onclick={() => (moving = !moving)}>Move…</button>
-    <button class="btn btn-outline" disabled={busy} onclick={remove}>Delete</button>
+    <button class="btn btn-outline btn-sm" aria-expanded={moving} onclick={() => (moving = !moving)}
+      >Move…</button
+    >
+    <button class="btn btn-outline btn-sm" disabled={busy} onclick={remove}>Delete</button>
   {/if}
   {#if moving}
     <form class="flex basis-full flex-wrap items-end gap-2" onsubmit={move} novalidate>

@@ -1,6 +1,7 @@
 import type { Schemas } from '$lib/api/client';
 import { catalogue } from '$lib/catalogue/catalogue.svelte';
 import { chosen, number, shortDay } from '$lib/parts/format';
+import { faceNames } from '$lib/measuring/words';
 import { tagName } from '$lib/students/tags';
 
 /** A dose as a coach says it. */
@@ -97,7 +98,13 @@ export function propText(props: Schemas['PropAdvice'] | null | undefined): strin
   }
 }
 
-const faces = (props: Schemas['PropAdvice']) => props.faces.map((f) => `${f} face`).join(' + ');
+/** Blocks by how they stand. */
+const faces = (props: Schemas['PropAdvice']) => {
+  const sides = props.faces.map((f) => faceNames[f]);
+  return sides.length === 1
+    ? `a block on its ${sides[0]} side`
+    : `blocks stacked, ${sides.join(' and ')} side`;
+};
 
 /** Why a drill is in the session. */
 export function drillReason(reason: Schemas['DrillReason']): string {

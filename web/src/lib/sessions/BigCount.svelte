@@ -4,6 +4,8 @@
 
   interface Props {
     side: Schemas['Side'] | null | undefined;
+    /** What the side names: the front leg, the supporting arm. */
+    means?: string | null;
     title: string;
     secondsLeft: number;
     /** Something is held or done, and not prepared or rested. */
@@ -16,7 +18,7 @@
     children: Snippet;
   }
 
-  let { side, title, secondsLeft, working, doing, effort, ramps = true, children }: Props = $props();
+  let { side, means, title, secondsLeft, working, doing, effort, ramps = true, children }: Props = $props();
 </script>
 
 <section
@@ -34,7 +36,8 @@
     ]}
   >
     {#if side}<span aria-hidden="true">{side === 'left' ? '◐' : '◑'}</span>
-      {side === 'left' ? 'Left' : 'Right'}{:else}Both{/if}
+      {side === 'left' ? 'Left' : 'Right'}{#if means}&nbsp;<span class="text-2xl md:text-3xl">{means}</span
+        >{/if}{:else}Both{/if}
   </p>
   <h2 class="text-2xl md:text-3xl">{title}</h2>
   <p

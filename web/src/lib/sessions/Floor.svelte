@@ -2,6 +2,7 @@
   import { untrack } from 'svelte';
   import { resolve } from '$app/paths';
   import { account } from '$lib/accounts/account.svelte';
+  import { catalogue } from '$lib/catalogue/catalogue.svelte';
   import { newId, type Schemas } from '$lib/api/client';
   import { minutes } from '$lib/parts/format';
   import { keys } from '$lib/parts/keys.svelte';
@@ -203,6 +204,7 @@
   {:else}
     <BigCount
       {side}
+      means={catalogue.drill(runner.version.drill).sideMeans}
       title="{runner.version.name}{runner.version.variant === 'standard'
         ? ''
         : `, ${runner.version.variantName.toLowerCase()}`}"

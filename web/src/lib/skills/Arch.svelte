@@ -79,7 +79,13 @@
       <path class="edge next" d={whole.path} />
     {/if}
     {#if stone.look === 'blocked'}
-      <path class="bar" d="M{whole.x - 22} {whole.y - 10} L{whole.x + 22} {whole.y + 10}" />
+      <!-- Above and below the number: what is read is never struck out. -->
+      <path
+        class="bar"
+        d={quiet
+          ? `M${whole.x - 22} ${whole.y - 10} L${whole.x + 22} ${whole.y + 10}`
+          : `M${whole.x - 16} ${whole.y - 13} h32 M${whole.x - 16} ${whole.y + 13} h32`}
+      />
     {/if}
   {:else}
     <path class="ahead" d={whole.path} />
@@ -219,7 +225,7 @@
 
   .bar {
     stroke: var(--color-base-content);
-    stroke-width: 6;
+    stroke-width: 5;
   }
 
   .ahead {

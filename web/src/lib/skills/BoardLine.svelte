@@ -56,7 +56,9 @@
         <span class="block">{line.ladderName}</span>
         <SideMark
           side={gate.side}
-          text="{gate.side ?? 'stage'} {gate.stageName ? `${gate.stage} ${gate.stageName}` : '✓'}"
+          text="{gate.side
+            ? courseName(gate.side, catalogue.ladder(line.skill).sideMeans)
+            : 'stage'} {gate.stageName ? `${gate.stage} ${gate.stageName}` : '✓'}"
         />
       </span>
       <span class="hidden md:block">

@@ -25,7 +25,7 @@
 </script>
 
 <section class="ruled border-t pt-3">
-  {#if course.side}<h3 class="mb-2"><SideMark side={course.side} /></h3>{/if}
+  {#if course.side}<h3 class="mb-2"><SideMark side={course.side} means={ladder.sideMeans} /></h3>{/if}
   <Field
     label={name}
     hint="Suggested: stage {course.suggested} {stageName(course.suggested)}.{limit}"

@@ -32,7 +32,7 @@
       <details>
         <summary class="flex cursor-pointer flex-wrap items-baseline gap-x-3">
           <span>{catalogue.ladder(d.skill).name}</span>
-          {#if d.side}<SideMark side={d.side} />{/if}
+          {#if d.side}<SideMark side={d.side} means={catalogue.ladder(d.skill).sideMeans} />{/if}
           <strong>{decisionName(d.kind)}: {stages(d)}</strong>
           <span class="text-quiet">{dayAndTime(d.at)} · {d.by}</span>
           <span class="link-line ms-auto text-sm">why</span>

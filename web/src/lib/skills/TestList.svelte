@@ -8,14 +8,18 @@
     side: Course;
     title: string;
     work?: string;
+    /** What the side names. */
+    means?: string | null;
     tests: Schemas['TestVerdict'][];
   }
 
-  let { side, title, work, tests }: Props = $props();
+  let { side, title, work, means, tests }: Props = $props();
 </script>
 
 <section aria-label="{courseName(side)} {title}">
-  <h3 class="text-lg"><SideMark {side} text={side ? `${capital(side)} · ${title}` : capital(title)} /></h3>
+  <h3 class="text-lg">
+    <SideMark {side} text={side ? `${capital(courseName(side, means))} · ${title}` : capital(title)} />
+  </h3>
   {#if work}<p class="text-quiet mb-2 text-sm">{work}</p>{/if}
   <ul>
     {#each tests as test, i (i)}

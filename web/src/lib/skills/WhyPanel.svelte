@@ -57,12 +57,12 @@
           aria-pressed={sameCourse(s.side, gate.side)}
           onclick={() => onside(s.side)}
         >
-          <SideMark side={s.side} />
+          <SideMark side={s.side} means={skill.ladder.sideMeans} />
         </button>
       {/each}
     </div>
   {/if}
-  <h2 class="mb-2">{whyTitle(gate.side, gate.state)}</h2>
+  <h2 class="mb-2">{whyTitle(gate.side, gate.state, skill.ladder.sideMeans)}</h2>
   <div class="grid gap-2 text-[0.95rem]">
     {#if student.page!.absence === 'reBaseline'}
       <p class="next-thing font-semibold">

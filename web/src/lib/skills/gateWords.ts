@@ -16,19 +16,19 @@ const states: Record<Schemas['GateState'], string> = {
 export const stateName = (state: Schemas['GateState']): string => states[state];
 
 /** The heading of the "why" panel. */
-export function whyTitle(side: Course, state: Schemas['GateState']): string {
-  const gate = side ? `the ${side} gate` : 'the gate';
+export function whyTitle(side: Course, state: Schemas['GateState'], means?: string | null): string {
+  const gate = !side ? 'the gate' : means ? `the gate of the ${courseName(side, means)}` : `the ${side} gate`;
   switch (state) {
     case 'open':
       return `Why ${gate} is open`;
     case 'retest':
       return `Why ${gate} says re-test`;
     case 'waiting':
-      return `Why ${courseName(side)} is waiting`;
+      return `Why ${means ? 'the ' : ''}${courseName(side, means)} is waiting`;
     case 'blocked':
       return `Why ${gate} is barred`;
     case 'owned':
-      return side ? `${capital(side)} owns it` : 'The skill is owned';
+      return side ? `${capital(courseName(side, means))} owns it` : 'The skill is owned';
     default:
       return `Why ${gate} is closed`;
   }

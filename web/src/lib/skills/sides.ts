@@ -3,8 +3,9 @@ import type { Schemas } from '$lib/api/client';
 /** A course of a ladder: a side, or none where left and right climb as one. */
 export type Course = Schemas['Side'] | null;
 
-/** How a course is called in a sentence. */
-export const courseName = (side: Course | undefined): string => side ?? 'both sides';
+/** How a course is called in a sentence: with what its side names, where the ladder says so. */
+export const courseName = (side: Course | undefined, means?: string | null): string =>
+  side ? (means ? `${side} ${means}` : side) : 'both sides';
 
 export const capital = (text: string): string => text.charAt(0).toUpperCase() + text.slice(1);
 

@@ -1,6 +1,7 @@
 <script lang="ts">
   import { untrack } from 'svelte';
   import { api, ask, type Schemas } from '$lib/api/client';
+  import { shortDay } from '$lib/parts/format';
   import Notice from '$lib/parts/Notice.svelte';
   import { pageText } from '$lib/parts/problems';
   import FactRow from './FactRow.svelte';
@@ -59,7 +60,10 @@
   {:else if !loaded}<p class="text-quiet" aria-live="polite">Loading…</p>
   {:else}
     <ul class="ruled border-t">
-      {#each lines as line (line.id)}
+      {#each lines as line, i (line.id)}
+        {#if i === 0 || shortDay(line.at) !== shortDay(lines[i - 1]!.at)}
+          <li class="font-head ruled border-b pt-4 pb-1 text-lg font-semibold">{shortDay(line.at)}</li>
+        {/if}
         <FactRow {student} {line} onchange={() => void show(pages)} />
       {:else}<li class="py-2">Nothing was done, said or decided yet.</li>{/each}
     </ul>

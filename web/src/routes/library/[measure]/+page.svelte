@@ -84,7 +84,7 @@
             <table class="text-sm">
               <thead>
                 <tr class="text-quiet ruled border-b">
-                  {#each ['Coach', 'Instrument', 'SEM', 'Degrees of freedom', 'Day to day', 'Pairs'] as h (h)}
+                  {#each ['Coach', 'Instrument', 'SEM', 'Your own repeats', 'Day to day', 'Pairs'] as h (h)}
                     <th class="py-1 pe-5 text-start font-normal">{h}</th>
                   {/each}
                 </tr>

@@ -46,6 +46,7 @@
     { kinds: ['counter', 'calm'], title: 'Counter and calm' },
   ];
 
+  const meansOf = (drill: string) => catalogue.drill(drill).sideMeans;
   const kindOf = (drill: string) => catalogue.drill(drill).kind;
   const secondsOf = (s: Schemas['SessionSheet'], drill: string, side: Schemas['Side'] | null | undefined) =>
     s.parts.find((p) => p.drill === drill && (p.side ?? null) === (side ?? null))?.seconds ?? 0;
@@ -158,7 +159,11 @@
                       <div class="grid gap-1 text-sm">
                         {#if d.sides.length > 1 && same(d.sides)}
                           <p>
-                            <SideMark side={d.sides[0]!.side!} text={d.sides[0]!.side!} />, then
+                            <SideMark
+                              side={d.sides[0]!.side!}
+                              text={d.sides[0]!.side!}
+                              means={meansOf(d.drill)}
+                            />, then
                             <SideMark side={d.sides[1]!.side!} text={d.sides[1]!.side!} />:
                             {catalogue.variant(d.drill, d.sides[0]!.variant).toLowerCase()}, {doseText(
                               d.sides[0]!.dose,
@@ -170,7 +175,11 @@
                         {:else}
                           {#each d.sides as side, i (i)}
                             <p>
-                              {#if side.side}<SideMark side={side.side} text={side.side} />:{/if}
+                              {#if side.side}<SideMark
+                                  side={side.side}
+                                  text={side.side}
+                                  means={meansOf(d.drill)}
+                                />:{/if}
                               {#if side.variant !== 'standard'}{catalogue
                                   .variant(d.drill, side.variant)
                                   .toLowerCase()},{/if}

@@ -99,7 +99,7 @@
               <h2>
                 <SideMark
                   side={s.side}
-                  text="{s.side ? `${capital(s.side)} · ` : ''}{stageOf(s.side)
+                  text="{s.side ? `${capital(courseName(s.side, ladder.sideMeans))} · ` : ''}{stageOf(s.side)
                     ? `${s.side ? 'stage' : 'Stage'} ${s.stage} ${stageOf(s.side)!.name}`
                     : 'owned'}"
                 />
@@ -125,7 +125,12 @@
       {/if}
       <div class={['mt-5 grid gap-x-8 gap-y-5', skill.sides.length > 1 && 'lg:grid-cols-2']}>
         {#each skill.sides as s (s.side)}
-          <TestList side={s.side} title={titleOf(s.side)} tests={shownTests(s.side)} />
+          <TestList
+            side={s.side}
+            means={ladder.sideMeans}
+            title={titleOf(s.side)}
+            tests={shownTests(s.side)}
+          />
         {/each}
       </div>
       <MoveForm {student} />

@@ -57,7 +57,7 @@
   }
 
   const names = (items: { measure: string }[]) =>
-    [...new Set(items.map((i) => catalogue.measure(i.measure).name))].join(', ');
+    [...new Set(items.map((i) => catalogue.measure(i.measure).name))].join('; ');
   const groups = ['hips', 'squat', 'trunk', 'holds'];
 </script>
 
