@@ -1,0 +1,169 @@
+import type { BrowserContext, Page } from '@playwright/test';
+import { expect, test } from './clean-page';
+import { signIn } from './studio.mjs';
+
+/** Whatever a coach begins can be left, ended, moved, taken back; nothing typed is lost on the way. */
+async function made(context: BrowserContext, name: string, more: object = {}): Promise<string> {
+  await signIn(context);
+  const id = crypto.randomUUID();
+  const student = {
+    name, about: null, birthDate: '1990-05-06', leftLegCm: 86, rightLegCm: 86, bodyweightKg: null, breathSeconds: 4.5,
+    sensationCeiling: 7, splitStandard: 'square', blocksOwned: 4, sessionMinutes: 30, guardianConsentOn: null, ...more,
+  };
+  const post = async (path: string, data: object, status: number) => {
+    const answer = await context.request.post(`/api/v1/students${path}`, { data });
+    expect(answer.status(), await answer.text()).toBe(status);
+  };
+  await post('', { id, student }, 201);
+  const { questions } = (await (await context.request.get('/api/v1/catalogue')).json()) as { questions: { key: string }[] };
+  await post(`/${id}/answers`, { answers: questions.map((q) => ({ question: q.key, yes: false })) }, 204);
+  await post(
+    `/${id}/skills`,
+    {
+      id: crypto.randomUUID(),
+      skill: 'front-split',
+      approach: 'long-and-ramped',
+      courses: ['left', 'right'].map((side) => ({ decisionId: crypto.randomUUID(), side, stage: 1 })),
+    },
+    201,
+  );
+  return id;
+}
+
+async function planned(context: BrowserContext, student: string): Promise<string> {
+  const id = crypto.randomUUID();
+  const answer = await context.request.post(`/api/v1/students/${student}/sessions`, { data: { id, date: null, minutes: 30 } });
+  expect(answer.status(), await answer.text()).toBe(201);
+  return id;
+}
+
+test('a planned session is deleted, brought back, and moved to another day', async ({ page, context, expectRefusals }) => {
+  expectRefusals();
+  const student = await made(context, 'Edda Moves-Sessions');
+  const session = await planned(context, student);
+  await page.goto(`/sessions/${session}`);
+  await page.getByRole('button', { name: 'Delete' }).click();
+  await expect(page).toHaveURL(/\/sessions$/);
+  await expect(page.getByText('No sessions yet.')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('link', { name: 'Run it' })).toBeVisible();
+
+  const day = (ahead: number) => new Date(Date.now() + ahead * 24 * 3600 * 1000).toISOString().slice(0, 10);
+  await page.getByRole('button', { name: 'Move…' }).click();
+  await page.getByLabel('To which day?').fill(day(-3));
+  await page.getByRole('button', { name: 'Make it for that day' }).click();
+  await expect(page.getByText('This day is over.')).toBeVisible();
+  await expect(page.getByLabel('To which day?')).toHaveValue(day(-3));
+  await page.getByLabel('To which day?').fill(day(2));
+  await page.getByRole('button', { name: 'Make it for that day' }).click();
+  await expect(page.getByLabel('To which day?')).toHaveCount(0);
+  await expect(page.getByRole('link', { name: 'Run it' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('link', { name: 'Run it' })).toBeVisible();
+});
+
+test('a session under way is ended from its sheet, and reopened', async ({ page, context }) => {
+  const student = await made(context, 'Edda Ends-Sessions');
+  const session = await planned(context, student);
+  await page.clock.install();
+  await page.goto(`/sessions/${session}/run`);
+  await page.getByRole('button', { name: 'Run', exact: true }).click();
+  await page.clock.runFor(100_000);
+  await expect(page.getByText('all logged')).toBeVisible();
+  await page.getByRole('link', { name: 'Sheet' }).click();
+  await page.getByRole('button', { name: 'End it here' }).click();
+  await expect(page.getByRole('region', { name: 'What was done' })).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('link', { name: 'Go on' })).toBeVisible();
+});
+
+test('archiving asks, and is taken back', async ({ page, context }) => {
+  const student = await made(context, 'Edda Archived');
+  await page.goto(`/students/${student}/edit`);
+  await page.getByRole('button', { name: 'Archive this student…' }).click();
+  const dialog = page.getByRole('dialog');
+  await expect(dialog.getByRole('heading', { name: 'Archive Edda Archived?' })).toBeVisible();
+  // The focus stays inside, and Escape leaves everything as it was.
+  for (let i = 0; i < 5; i++) await page.keyboard.press('Tab');
+  expect(await dialog.evaluate((d) => d.contains(document.activeElement) || document.activeElement === document.body)).toBe(true);
+  await page.keyboard.press('Escape');
+  await expect(dialog).toHaveCount(0);
+  await page.getByRole('button', { name: 'Archive this student…' }).click();
+  await page.getByRole('dialog').getByRole('button', { name: 'Archive', exact: true }).click();
+  await expect(page.getByText(/· archived/)).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByText(/· archived/)).toHaveCount(0);
+});
+
+test.beforeEach(({ context }) => context.setDefaultTimeout(20_000));
+
+async function sit(page: Page, context: BrowserContext, student: string, measures: string[]): Promise<void> {
+  const id = crypto.randomUUID();
+  const answer = await context.request.post(`/api/v1/students/${student}/sittings`, { data: { id, scope: 'single', measures, cold: false } });
+  expect(answer.status(), await answer.text()).toBe(201);
+  await page.goto(`/students/${student}/bench/${id}`);
+}
+
+test('a sitting with trials that are not saved is not ended without a question', async ({ page, context }) => {
+  const student = await made(context, 'Edda Sits');
+  await sit(page, context, student, ['knee-to-wall']);
+  const field = page.getByRole('region', { name: 'Left side' }).getByRole('textbox', { name: /^Trial 1/ });
+  await field.fill('9.8');
+  await expect(page.getByRole('button', { name: /^Trial 1, 9.8/ })).toBeVisible();
+  await page.getByRole('button', { name: 'End the sitting' }).click();
+  const dialog = page.getByRole('dialog');
+  await expect(dialog).toContainText('Knee to wall');
+  await page.keyboard.press('Escape');
+  await expect(page.getByRole('button', { name: /^Trial 1, 9.8/ })).toBeVisible();
+});
+
+test('left and right stay in line, and the field in focus is never under the bar', async ({ page, context }) => {
+  const student = await made(context, 'Edda On-A-Phone With-A-Name-Of-Forty-Letters');
+  for (const size of [
+    { width: 1280, height: 800 },
+    { width: 1024, height: 768 },
+    { width: 390, height: 844 },
+  ]) {
+    await page.setViewportSize(size);
+    await sit(page, context, student, ['knee-to-wall']);
+    const boxes: { y: number }[] = [];
+    // One side says more than the other.
+    await page.getByRole('region', { name: 'Left side' }).getByRole('textbox', { name: /^Trial/ }).fill('9.8');
+    await expect(page.getByRole('button', { name: /^Trial 1, 9.8/ })).toBeVisible();
+    for (const side of ['Left', 'Right']) {
+      const panel = page.getByRole('region', { name: `${side} side` });
+      const field = panel.getByRole('textbox', { name: /^Trial/ });
+      await field.focus();
+      const bar = (await page.getByRole('button', { name: 'Save and go on' }).boundingBox())!;
+      const box = (await field.boundingBox())!;
+      expect(box.y + box.height, `${side} at ${size.width}`).toBeLessThanOrEqual(bar.y);
+      boxes.push(box);
+    }
+    if (size.width >= 640) expect(Math.abs(boxes[0]!.y - boxes[1]!.y), `rows at ${size.width}`).toBeLessThan(1);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(size.width);
+  }
+});
+
+test('notes are found, pinned, corrected, struck out and taken back; body words reach the floor', async ({ page, context }) => {
+  const student = await made(context, 'Edda Notes', { bodyWords: [{ tag: 'wrist', word: 'paws' }] });
+  await page.goto(`/students/${student}/notes`);
+  for (const text of ['Works nights until spring.', 'The left hip likes a cushion.']) {
+    await page.getByLabel('A note').fill(text);
+    await page.getByRole('button', { name: 'Write it down' }).click();
+    await expect(page.getByRole('region', { name: 'Notes' }).getByText(text)).toBeVisible();
+  }
+  const list = page.getByRole('region', { name: 'Notes' });
+  await page.getByLabel('Find').fill('CUSHION');
+  await expect(list.getByText('Works nights until spring.')).toHaveCount(0);
+  await expect(list.getByText('The left hip likes a cushion.')).toBeVisible();
+  await page.getByLabel('Find').fill('xylophone');
+  await expect(list.getByText('No note has these words.')).toBeVisible();
+  await page.getByLabel('Find').fill('');
+  await expect(list.getByText('Works nights until spring.')).toBeVisible();
+
+  const session = await planned(context, student);
+  await page.goto(`/sessions/${session}/run`);
+  await page.getByRole('button', { name: /^Pain/ }).click();
+  await page.getByRole('button', { name: /^Dull pain/ }).click();
+  await expect(page.getByRole('group', { name: 'Where?' }).getByRole('button', { name: /paws/ })).toBeVisible();
+});
