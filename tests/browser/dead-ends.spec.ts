@@ -3,7 +3,7 @@ import { expect, test } from './clean-page';
 import { signIn } from './studio.mjs';
 
 /** Whatever a coach begins can be left, ended, moved, taken back; nothing typed is lost on the way. */
-async function made(context: BrowserContext, name: string, more: object = {}): Promise<string> {
+async function made(context: BrowserContext, name: string, more: object = {}, stage = 1): Promise<string> {
   await signIn(context);
   const id = crypto.randomUUID();
   const student = {
@@ -23,7 +23,7 @@ async function made(context: BrowserContext, name: string, more: object = {}): P
       id: crypto.randomUUID(),
       skill: 'front-split',
       approach: 'long-and-ramped',
-      courses: ['left', 'right'].map((side) => ({ decisionId: crypto.randomUUID(), side, stage: 1 })),
+      courses: ['left', 'right'].map((side) => ({ decisionId: crypto.randomUUID(), side, stage })),
     },
     201,
   );
@@ -166,4 +166,21 @@ test('notes are found, pinned, corrected, struck out and taken back; body words 
   await page.getByRole('button', { name: /^Pain/ }).click();
   await page.getByRole('button', { name: /^Dull pain/ }).click();
   await expect(page.getByRole('group', { name: 'Where?' }).getByRole('button', { name: /paws/ })).toBeVisible();
+});
+
+test('a round that nobody confirmed is said on the sheet, and counts from then on', async ({ page, context }) => {
+  const student = await made(context, 'Edda Says-Numbers', {}, 3);
+  const session = await planned(context, student);
+  await page.goto(`/sessions/${session}/log`);
+  await page.getByRole('button', { name: 'Log it as planned' }).click();
+  const done = page.getByRole('region', { name: 'What was done' });
+  const line = done.getByRole('listitem').filter({ hasText: 'not confirmed' }).first();
+  await line.getByRole('button', { name: 'Say the number' }).click();
+  await line.getByLabel(/^Round 1/).fill('lang');
+  await line.getByRole('button', { name: 'It was seen' }).click();
+  await expect(line.getByText('Write a number, such as 21.')).toBeVisible();
+  const before = await done.getByText('not confirmed').count();
+  for (const field of await line.getByLabel(/^Round \d/).all()) await field.fill('12');
+  await line.getByRole('button', { name: 'It was seen' }).click();
+  await expect(done.getByText('not confirmed')).toHaveCount(before - 1);
 });

@@ -28,7 +28,7 @@ async function sittingOf(request: APIRequestContext, student: string): Promise<s
 const screens: { name: string; path: (r: APIRequestContext) => Promise<string>; ready: string | RegExp }[] = [
   { name: 'roster', path: async () => '/students', ready: 'Students' },
   { name: 'new student', path: async () => '/students/new', ready: 'New student' },
-  { name: 'student', path: async (r) => `/students/${await idOf(r, 'Sunniva Dahl')}`, ready: /Why the left/ },
+  { name: 'student', path: async (r) => `/students/${await idOf(r, 'Sunniva Dahl')}`, ready: /Why the gate of the left front leg/ },
   { name: 'placing', path: async (r) => `/students/${await idOf(r, 'Dario Weft')}`, ready: 'Put on a ladder' },
   { name: 'bilateral skill', path: async (r) => `/students/${await idOf(r, 'Teodor Vance')}`, ready: /Why the gate/ },
   { name: 'history', path: async (r) => `/students/${await idOf(r, 'Rosalind Achterberg')}/history`, ready: 'Who wrote down what' },

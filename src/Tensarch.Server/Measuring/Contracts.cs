@@ -129,6 +129,7 @@ public sealed record SittingRequest(
 );
 
 /// <summary>A sitting, with all that the bench shows while reading.</summary>
+/// <param name="Read">Readings taken of <paramref name="Places"/>, those that are asked: each side once.</param>
 /// <param name="Changed">Names of measures that are not what they were when it began, or not there: they are read in a new sitting.</param>
 public sealed record SittingView(
     Guid Id,
@@ -142,6 +143,8 @@ public sealed record SittingView(
     double BreathSeconds,
     IReadOnlyList<BlockKind> Blocks,
     IReadOnlyList<SittingPart> Items,
+    int Read,
+    int Places,
     IReadOnlyList<BarredMeasure> LeftOut,
     IReadOnlyList<string> Changed
 );

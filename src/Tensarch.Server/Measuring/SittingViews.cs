@@ -79,6 +79,8 @@ public sealed class SittingViews(TensarchDb db, CatalogueContent catalogue, Stud
             student.BreathSeconds,
             blocks,
             parts,
+            parts.Sum(p => p.Read),
+            parts.Sum(p => p.Places),
             barred,
             [.. stored.Except(items).Select(i => catalogue.FindMeasure(i.Measure)?.Name ?? i.Measure).Distinct()]
         );

@@ -11,6 +11,7 @@ namespace Tensarch.Server.Sessions;
 /// <summary>One drill on one side, as it was done; or as it was planned and not done.</summary>
 /// <param name="Practice">Rounds that a gate would read and nobody confirmed: they prove nothing.</param>
 /// <param name="UnderBar">Rounds that were done under a bar: they count for no gate.</param>
+/// <param name="Unsaid">Those rounds of practice, which can be said here.</param>
 /// <param name="Skipped">It was planned, and nothing of it was done.</param>
 public sealed record DoneSet(
     string Drill,
@@ -22,8 +23,13 @@ public sealed record DoneSet(
     int? Quality,
     int Practice = 0,
     int UnderBar = 0,
-    bool Skipped = false
+    bool Skipped = false,
+    IReadOnlyList<UnsaidRound>? Unsaid = null
 );
+
+/// <summary>A round that is practice until somebody says its number.</summary>
+/// <param name="Seconds">As it was planned or timed; none where repetitions are counted.</param>
+public sealed record UnsaidRound(Guid Id, double? Seconds, int? CleanReps);
 
 /// <summary>What was done in a session, in the order in which it was, as it stands after every correction.</summary>
 internal static class DoneLines
@@ -71,6 +77,11 @@ internal static class DoneLines
             sets.Max(s => s.Instead.CleanReps ?? s.Row.CleanReps),
             sets.Max(s => s.Instead.Quality ?? s.Row.Quality),
             sets.Count(s => !(s.Instead.Confirmed ?? s.Row.Confirmed)),
-            sets.Count(s => s.Row.UnderBar)
+            sets.Count(s => s.Row.UnderBar),
+            Unsaid:
+            [
+                .. sets.Where(s => !(s.Instead.Confirmed ?? s.Row.Confirmed))
+                    .Select(s => new UnsaidRound(s.Row.Id, s.Instead.Seconds ?? s.Row.Seconds, s.Instead.CleanReps ?? s.Row.CleanReps)),
+            ]
         );
 }

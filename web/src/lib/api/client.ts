@@ -5,6 +5,14 @@ export type Schemas = components['schemas'];
 
 export const api = createClient<paths>({ baseUrl: '' });
 
+/** Counts what this page has sent: what it hears of afterwards may be its own. */
+export const sent = { count: 0 };
+api.use({
+  onResponse({ request, response }) {
+    if (request.method !== 'GET' && response.ok) sent.count++;
+  },
+});
+
 /** One mistake in what was typed: a code, its field, and the numbers to word it with. */
 export type FieldProblem = { code: string; field: string; numbers?: Record<string, number> | null };
 

@@ -4367,6 +4367,8 @@ export interface components {
              * @default false
              */
             skipped: boolean;
+            /** @description Those rounds of practice, which can be said here. */
+            unsaid?: null | components["schemas"]["UnsaidRound"][];
         };
         /** @description How much of a drill is done on one side, or on both at once where the drill has no sides. */
         Dose: components["schemas"]["DoseHoldDose"] | components["schemas"]["DoseRampedDose"] | components["schemas"]["DoseRepsDose"] | components["schemas"]["DoseRhythmDose"] | components["schemas"]["DoseSupportLadderDose"] | components["schemas"]["DoseAttemptsDose"] | components["schemas"]["DoseFlowDose"];
@@ -6839,6 +6841,13 @@ export interface components {
             breathSeconds: number;
             blocks: components["schemas"]["BlockKind"][];
             items: components["schemas"]["SittingPart"][];
+            /**
+             * Format: int32
+             * @description Readings taken of Places, those that are asked: each side once.
+             */
+            read: number;
+            /** Format: int32 */
+            places: number;
             leftOut: components["schemas"]["BarredMeasure"][];
             /** @description Names of measures that are not what they were when it began, or not there: they are read in a new sitting. */
             changed: string[];
@@ -7318,6 +7327,18 @@ export interface components {
              * @description How far from it a value may be, in the measure's unit.
              */
             limit: number;
+        };
+        /** @description A round that is practice until somebody says its number. */
+        UnsaidRound: {
+            /** Format: uuid */
+            id: string;
+            /**
+             * Format: double
+             * @description As it was planned or timed; none where repetitions are counted.
+             */
+            seconds: null | number;
+            /** Format: int32 */
+            cleanReps: null | number;
         };
         UserView: {
             /** Format: uuid */

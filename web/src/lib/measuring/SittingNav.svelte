@@ -40,7 +40,8 @@
 <nav aria-label="Measures of this sitting" class="min-w-0">
   <p class="mb-2 text-sm font-semibold">
     {scopeName(view.scope)}
-    <span class="text-quiet block font-normal" role="status">{bench.taken.read} of {bench.taken.of} read</span
+    <span class="text-quiet block font-normal" role="status"
+      >{bench.view?.read} of {bench.view?.places} read</span
     >
   </p>
   <ol class="flex gap-1 overflow-x-auto md:grid md:overflow-visible">

@@ -55,6 +55,29 @@ export abstract class Sitting {
     }
   }
 
+  /** Somebody else has saved something: what is read by now is shown, and what was captured here and came too late is named. */
+  async refresh(): Promise<void> {
+    try {
+      const view = await ask(
+        api.GET('/api/v1/students/{studentId}/sittings/{sittingId}', { params: { path: this.#path } }),
+      );
+      const late = view.items
+        .flatMap((i) => i.sides)
+        .filter((p) => p.taken && this.drafts.isPending(p.slot))
+        .map(
+          (p) =>
+            `${catalogue.measure(p.taken!.measure).name}${p.side ? `, ${p.side}` : ''}: ${this.drafts.entries[p.slot]!.trials.join(', ')}`,
+        );
+      this.view = view;
+      for (const place of view.items.flatMap((i) => i.sides)) if (place.taken) this.drafts.resume(place);
+      if (late.length)
+        this.notice = `Somebody else has saved this meanwhile. Not saved from here: ${late.join('; ')}.`;
+      this.lookAll();
+    } catch {
+      // The next save says what is wrong.
+    }
+  }
+
   /** Asks the core about every side at hand. */
   abstract lookAll(): void;
 
@@ -112,13 +135,6 @@ export abstract class Sitting {
 
   get readCount(): number {
     return this.view?.items.filter((i) => this.isDone(i)).length ?? 0;
-  }
-
-  /** Readings taken of those asked, each side once: as they are counted outside. */
-  get taken(): { of: number; read: number } {
-    const items = this.view?.items ?? [];
-    const sum = (of: (item: Part) => number) => items.reduce((all, item) => all + of(item), 0);
-    return { of: sum((i) => i.places), read: sum((i) => i.read) };
   }
 
   choose(side: Side): void {

@@ -29,6 +29,13 @@
       ],
     },
     {
+      title: 'At the timer',
+      keys: [
+        ['Space', 'start, pause'],
+        ['→ ←', 'next stretch, back'],
+      ],
+    },
+    {
       title: 'On the floor',
       keys: [
         ['Space', 'run, pause'],

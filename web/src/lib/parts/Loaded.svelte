@@ -28,7 +28,10 @@
         wrong = undefined;
       },
       (error: unknown) => {
-        if (!old) wrong = error instanceof Refusal ? error.code : 'unexpected';
+        if (old) return;
+        wrong = error instanceof Refusal ? error.code : 'unexpected';
+        // What is gone, or another's, is not shown; what could only not be asked for again stays.
+        if (wrong === 'notFound' || wrong === 'signedOut') shown = undefined;
       },
     );
     return () => (old = true);
@@ -40,8 +43,9 @@
     <Notice tone="error">{pageText(wrong)}</Notice>
     {@render failed?.(wrong)}
   </div>
-{:else if shown}
-  {@render children(shown.value)}
-{:else}
+{:else if !shown}
   <p class="text-quiet p-6" aria-live="polite">Loading…</p>
+{/if}
+{#if shown}
+  {@render children(shown.value)}
 {/if}

@@ -122,7 +122,8 @@ export function pageText(code: string): string {
     gateNotOpen: 'The gate is not open. Override needs a reason.',
     waitsForOtherSide: 'This side waits for the other one.',
     offLimits: 'A bar lies on this. Nothing passes it, an override included.',
-    stageMoved: 'This side is at another stage by now. Reload.',
+    stageMoved:
+      'Somebody has decided meanwhile: this side is at another stage now, as shown. Nothing was changed.',
     atFirstStage: 'This is the first stage.',
     atLastStage: 'The skill is owned: there is no next stage.',
     everythingOffLimits:
@@ -150,7 +151,7 @@ export function pageText(code: string): string {
     outsidePicture: 'A landmark lies outside the picture.',
     gateAlreadyOpen: 'The gate is open: advance.',
     notHere: 'This is not decided here.',
-    coursesDoNotFit: 'The sides do not fit this ladder. Reload.',
+    coursesDoNotFit: 'The sides do not fit this ladder as it stands now. Reload to see it.',
     noFormHere: 'This stage asks for no form.',
     noExitHere: 'This stage asks for no way out.',
     unreadable: 'The server could not read this.',

@@ -1,22 +1,25 @@
 <script lang="ts">
-  import { resolve } from '$app/paths';
+  import { account } from '$lib/accounts/account.svelte';
   import type { Schemas } from '$lib/api/client';
   import { catalogue } from '$lib/catalogue/catalogue.svelte';
   import { number } from '$lib/parts/format';
   import SideMark from '$lib/parts/SideMark.svelte';
+  import SayRounds from './SayRounds.svelte';
 
   interface Props {
     line: Schemas['DoneSet'];
     student: string;
+    onchange: () => void;
   }
 
-  let { line, student }: Props = $props();
+  let { line, student, onchange }: Props = $props();
+  let saying = $state(false);
   const rounds = (count: number) => `${count} ${count === 1 ? 'round' : 'rounds'}`;
 </script>
 
 <li
   class={[
-    'ruled grid grid-cols-[4.5rem_minmax(0,1fr)] gap-x-4 border-b py-1 sm:grid-cols-[4.5rem_minmax(0,1fr)_auto]',
+    'ruled grid grid-cols-[6.5rem_minmax(0,1fr)] gap-x-4 border-b py-1 sm:grid-cols-[9rem_minmax(0,1fr)_auto]',
     line.skipped && 'text-quiet',
   ]}
 >
@@ -35,9 +38,21 @@
     {#if line.practice}
       <span class="block text-sm"
         >{rounds(line.practice)} not confirmed: practice, and no proof for the gate.
-        <a class="link-line" href={resolve('/students/[id]/history', { id: student })}>Say the number</a
-        ></span
+        {#if account.mayWrite && line.unsaid?.length && !saying}
+          <button class="link-line" onclick={() => (saying = true)}>Say the number</button>
+        {/if}</span
       >
+      {#if saying}
+        <SayRounds
+          {student}
+          rounds={line.unsaid ?? []}
+          onsaid={() => {
+            saying = false;
+            onchange();
+          }}
+          onleave={() => (saying = false)}
+        />
+      {/if}
     {/if}
     {#if line.underBar}
       <span class="block text-sm">{rounds(line.underBar)} under a bar: counts for no gate.</span>

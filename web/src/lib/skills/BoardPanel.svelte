@@ -53,7 +53,7 @@
   <Loaded of={evidence}>
     {#snippet children([skill, log])}
       {@const gate = skill.sides.find((s) => sameCourse(s.side, entry.line.gate.side))!}
-      <h3 class="mb-2 text-lg">{whyTitle(gate.side, gate.state)}</h3>
+      <h3 class="mb-2 text-lg">{whyTitle(gate.side, gate.state, skill.ladder.sideMeans)}</h3>
       {#if gate.plateau && gate.group === 'stalled'}<p class="mb-2 border-s-4 ps-3 text-sm">
           {plateauText(gate.plateau)}
         </p>{/if}

@@ -45,6 +45,8 @@
       ondecided();
     } catch (error) {
       refusal = error as Refusal;
+      // Another coach came first: the newest is shown, and what was typed stays.
+      if (refusal.problems.some((p) => p.code === 'stageMoved')) ondecided();
     }
   }
 </script>

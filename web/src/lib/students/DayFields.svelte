@@ -1,5 +1,5 @@
 <script lang="ts">
-  import type { Refusal } from '$lib/api/client';
+  import { api, ask, type Refusal, type Schemas } from '$lib/api/client';
   import { problemText } from '$lib/parts/problems';
   import { blankDay, weekdays, type DayText } from './intake';
 
@@ -12,6 +12,14 @@
   }
 
   let { days = $bindable(), minutes, refusal, onchange }: Props = $props();
+  let opening = $state.raw<Schemas['OpenTime'][]>([]);
+  // Only a hint: without it the days are typed all the same.
+  void ask(api.GET('/api/v1/studio')).then(
+    (studio) => (opening = studio.opening),
+    () => undefined,
+  );
+  const closed = (day: DayText) =>
+    opening.length > 0 && day.weekday !== '' && opening.every((t) => t.weekday !== day.weekday);
   const problem = (i: number) => {
     const found = refusal?.problems.find((p) => p.field.includes(`days[${i}]`));
     return found && problemText(found);
@@ -67,6 +75,7 @@
           onchange();
         }}>Remove</button
       >
+      {#if closed(day)}<p class="text-quiet w-full text-sm">The studio is closed then: at home?</p>{/if}
       {#if problem(i)}<p class="text-error w-full text-sm font-semibold">{problem(i)}</p>{/if}
     </div>
   {/each}

@@ -1,4 +1,4 @@
-import { api, type Schemas } from '$lib/api/client';
+import { api, sent, type Schemas } from '$lib/api/client';
 
 /** So often a screen asks whether somebody else has saved something. */
 const every = 4_000;
@@ -7,13 +7,14 @@ export type News = { by: string; at: string };
 
 /**
  * Asks, while the page is looked at, whether anything was saved about a student; the answer is 304 while nothing was.
- * @param heard Called when something was, by whoever it was.
+ * @param heard Called when something was, by somebody else or on another device.
  * @returns What ends it.
  */
 export function follow(studentId: string, heard: (pulse: Schemas['PulseView']) => void): () => void {
   let tag: string | undefined;
   let busy = false;
   let ended = false;
+  let before = sent.count;
 
   async function ask() {
     if (busy || ended || document.visibilityState === 'hidden' || !navigator.onLine) return;
@@ -26,7 +27,10 @@ export function follow(studentId: string, heard: (pulse: Schemas['PulseView']) =
       if (ended || !response.ok || !data) return;
       const first = tag === undefined;
       tag = response.headers.get('ETag') ?? undefined;
-      if (!first) heard(data);
+      // What this page has saved it shows already.
+      const own = data.mine && sent.count !== before;
+      before = sent.count;
+      if (!first && !own) heard(data);
     } catch {
       // The server is gone: it is asked again.
     } finally {

@@ -137,7 +137,7 @@
               </h2>
               <ul class="ruled border-t">
                 {#each s.done as d, i (i)}
-                  <DoneLine line={d} student={s.studentId} />
+                  <DoneLine line={d} student={s.studentId} onchange={() => changed++} />
                 {:else}<li class="py-1">Nothing was logged.</li>{/each}
               </ul>
             </section>

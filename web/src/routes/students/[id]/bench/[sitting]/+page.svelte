@@ -53,7 +53,7 @@
 
   // Another coach reads in the same sitting, or has voided what was read.
   $effect(() => {
-    if (student.heard) void untrack(() => bench.load());
+    if (student.heard) void untrack(() => bench.refresh());
   });
 
   $effect(() => {
