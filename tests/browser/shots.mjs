@@ -48,7 +48,6 @@ const desk = await open();
 const dark = await open('slate');
 const small = await open('chalk', phone);
 
-await shoot((await open('chalk', undefined, false)).page, '/sign-in', 'sign-in');
 await shoot(desk.page, '/students', 'roster');
 await shoot(desk.page, `/students/${desk.id('Sunniva')}`, 'student');
 await shoot(dark.page, `/students/${dark.id('Kofi')}`, 'student-dark');
@@ -99,6 +98,7 @@ await lines.last().click();
 await shoot(desk.page, undefined, 'pictures');
 await shoot(desk.page, `/students/${desk.id('Sunniva')}/readings/front-split-gap/warm-square`, 'series');
 await shoot(desk.page, '/library', 'library');
+await shoot(desk.page, '/timer', 'timer');
 
 await desk.page.goto(`/students/${desk.id('Greta')}`);
 await desk.page.getByRole('button', { name: 'Make the next session' }).click();

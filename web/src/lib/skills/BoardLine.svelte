@@ -56,10 +56,10 @@
         <span class="block">{line.ladderName}</span>
         <SideMark
           side={gate.side}
-          text="{gate.side
-            ? courseName(gate.side, catalogue.ladder(line.skill).sideMeans)
-            : 'stage'} {gate.stageName ? `${gate.stage} ${gate.stageName}` : '✓'}"
+          means={gate.side ? catalogue.ladder(line.skill).sideMeans : undefined}
+          text={gate.side ?? 'stage'}
         />
+        {gate.stageName ? `${gate.stage} ${gate.stageName}` : '✓'}
       </span>
       <span class="hidden md:block">
         {#if gate.nearest?.margin != null}<MarginBar
