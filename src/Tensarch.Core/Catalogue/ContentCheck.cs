@@ -61,6 +61,18 @@ internal static class ContentCheck
         Must(ladder.Skill == ladder.Key, file, "skill", "A shipped ladder is its own skill.");
         if (LadderCheck.Check(ladder, content) is [var first, ..])
             throw new ContentException(file, first.Field, first.Code);
+        foreach (var stage in ladder.Stages)
+        {
+            var path = $"stages[{stage.Number - 1}].core";
+            Must(stage.Core is { Count: > 0 }, file, path, "A shipped stage names its core drills.");
+            foreach (var core in stage.Core!)
+                Must(
+                    content.Drills.GetValueOrDefault(core)?.ServesStage(ladder.Key, stage.Number) == true,
+                    file,
+                    path,
+                    $"{core} is no drill of this stage."
+                );
+        }
     }
 
     private static void CheckDayGate(DayGate gate, CatalogueContent content)

@@ -79,4 +79,12 @@ public sealed record SideMeasure(
 /// <param name="Work">What a student does here, in one line.</param>
 /// <param name="Tests">The gate to the next stage.</param>
 /// <param name="TrainsAs">In a coach's copy: the shipped stage whose drills it trains with; the same number when none.</param>
-public sealed record Stage(int Number, string Name, string Work, IReadOnlyList<ReadinessTest> Tests, int? TrainsAs = null);
+/// <param name="Core">Drills that make the stage what it is; none in a coach's copy of before there were any.</param>
+public sealed record Stage(
+    int Number,
+    string Name,
+    string Work,
+    IReadOnlyList<ReadinessTest> Tests,
+    int? TrainsAs = null,
+    [MaxLength(3), RegularExpression(Key.Pattern)] IReadOnlyList<string>? Core = null
+);

@@ -44,6 +44,8 @@ public class ContentTests
     [InlineData("drills.v1.json", "\"end-position\"\n", "\"other-gate\"\n", "other-gate")]
     [InlineData("drills.v1.json", "\"plateauSeconds\": 4", "\"plateauSeconds\": 12", "plateau")]
     [InlineData("ladders/front-split.v1.json", "\"number\": 2", "\"number\": 3", "stagesCountUp")]
+    [InlineData("ladders/front-split.v1.json", "\"low-lunge\"", "\"no-such-drill\"", "no-such-drill")]
+    [InlineData("ladders/front-split.v1.json", "\"low-lunge\"", "\"kick-up\"", "kick-up is no drill of this stage")]
     public void Content_that_points_at_nothing_is_refused(string file, string find, string replace, string reason) =>
         Assert.Contains(
             reason,

@@ -6932,6 +6932,8 @@ export interface components {
              * @description In a coach's copy: the shipped stage whose drills it trains with; the same number when none.
              */
             trainsAs?: null | number;
+            /** @description Drills that make the stage what it is; none in a coach's copy of before there were any. */
+            core?: null | string[];
         };
         StageName: {
             /** Format: int32 */

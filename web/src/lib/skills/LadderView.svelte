@@ -60,6 +60,11 @@
         <div>
           <h2 class="text-xl"><span class="figures">{stage.number}</span> {stage.name}</h2>
           <p class="text-sm">{stage.work}</p>
+          {#if stage.core?.length}
+            <p class="text-quiet mt-1 text-sm">
+              Core: {stage.core.map((key) => catalogue.drill(key).name.toLowerCase()).join('; ')}.
+            </p>
+          {/if}
         </div>
         <ul class="text-sm">
           {#each stage.tests as test, i (i)}
