@@ -1,6 +1,15 @@
 <script lang="ts">
   import type { Schemas } from '$lib/api/client';
-  import { box, groundLine, keystoneHalfOutline, keystoneOutline, stoneOutline } from './arch';
+  import {
+    barAcross,
+    box,
+    groundLine,
+    isOwned,
+    keystoneHalfOutline,
+    keystoneOutline,
+    stepped,
+    stoneOutline,
+  } from './arch';
   import { courseClass, courseName, sameCourse, type Course } from './sides';
 
   type Stone = Schemas['Stone'];
@@ -36,30 +45,16 @@
   /** A bilateral ladder: each stage is one course across both halves. */
   const bilateral = $derived(stones.some((s) => s.side === null));
   const halves = (side: Course) => (side ? [side] : (['left', 'right'] as const));
-  const owned = (half: Schemas['Side']) =>
-    stones.filter((s) => s.side === null || s.side === half).every((s) => s.look === 'met' && !s.here);
   const isChosen = (s: Stone) =>
     chosen !== undefined && sameCourse(chosen.side, s.side) && chosen.stage === s.stage;
   let pointed = $state<Stone>();
-  const named = $derived(pointed && stages.find((s) => s.number === pointed!.stage)?.name);
 
   function move(event: KeyboardEvent, stone: Stone) {
-    const across = (half: Schemas['Side']): Course => (bilateral ? null : half);
-    const to: Record<string, [Course, number]> = {
-      ArrowUp: [stone.side, Math.min(count, stone.stage + 1)],
-      ArrowDown: [stone.side, Math.max(1, stone.stage - 1)],
-      ArrowLeft: [across('left'), stone.stage],
-      ArrowRight: [across('right'), stone.stage],
-    };
-    const target = to[event.key];
-    if (target) {
-      event.preventDefault();
-      onchoose?.(...target);
-      document.getElementById(`${id}-${courseClass(target[0])}-${target[1]}`)?.focus();
-    } else if (event.key === 'Enter' || event.key === ' ') {
-      event.preventDefault();
-      onchoose?.(stone.side, stone.stage);
-    }
+    const target = stepped(event.key, stone, count, bilateral);
+    if (!target) return;
+    event.preventDefault();
+    onchoose?.(...target);
+    document.getElementById(`${id}-${courseClass(target[0])}-${target[1]}`)?.focus();
   }
 </script>
 
@@ -79,13 +74,7 @@
       <path class="edge next" d={whole.path} />
     {/if}
     {#if stone.look === 'blocked'}
-      <!-- Above and below the number: what is read is never struck out. -->
-      <path
-        class="bar"
-        d={quiet
-          ? `M${whole.x - 22} ${whole.y - 10} L${whole.x + 22} ${whole.y + 10}`
-          : `M${whole.x - 16} ${whole.y - 13} h32 M${whole.x - 16} ${whole.y + 13} h32`}
-      />
+      <path class="bar" d={barAcross(whole, quiet)} />
     {/if}
   {:else}
     <path class="ahead" d={whole.path} />
@@ -131,7 +120,7 @@
   <line class="ground" x1={groundLine.x1} x2={groundLine.x2} y1={groundLine.y} y2={groundLine.y} />
   <path class="keystone" d={keystoneOutline()} />
   {#each ['left', 'right'] as const as side (side)}
-    {#if owned(side)}
+    {#if isOwned(stones, side)}
       <path class="solid {bilateral ? 'both' : side}" d={keystoneHalfOutline(side)} />
     {/if}
   {/each}
@@ -159,7 +148,7 @@
   {/each}
   {#if !quiet && pointed}
     <text class="named {courseClass(pointed.side)}" x="200" y="330" text-anchor="middle"
-      >{pointed.stage} {named}</text
+      >{pointed.stage} {stages.find((s) => s.number === pointed!.stage)?.name}</text
     >
   {/if}
 </svg>
@@ -170,6 +159,25 @@
     height: auto;
     display: block;
     overflow: visible;
+    --edge: 2.5;
+    --next: 5;
+    --bar: 5;
+    --ahead: 1.25;
+    --ground: 2;
+    --keystone: 1.5;
+    --dots: 2 5;
+    --dashes: 5 4;
+  }
+
+  .small {
+    --edge: 9;
+    --next: 9;
+    --bar: 16;
+    --ahead: 5;
+    --ground: 7;
+    --keystone: 4;
+    --dots: 4 16;
+    --dashes: none;
   }
 
   .left {
@@ -187,7 +195,7 @@
 
   .ground {
     stroke: var(--color-base-content);
-    stroke-width: 2;
+    stroke-width: var(--ground);
   }
 
   .bed {
@@ -197,48 +205,52 @@
   rect.left,
   rect.right,
   rect.both,
-  .solid {
+  .solid,
+  .part {
     fill: var(--side);
   }
 
   .part {
-    fill: var(--side);
     fill-opacity: 0.28;
   }
 
   .edge {
     fill: none;
     stroke: var(--side);
-    stroke-width: 2.5;
+    stroke-width: var(--edge);
   }
 
   .edge.noData {
-    stroke-dasharray: 2 5;
+    stroke-dasharray: var(--dots);
     stroke-linecap: round;
   }
 
   .edge.next {
     stroke: var(--color-accent);
-    stroke-width: 5;
+    stroke-width: var(--next);
     stroke-dasharray: none;
   }
 
   .bar {
     stroke: var(--color-base-content);
-    stroke-width: 5;
+    stroke-width: var(--bar);
   }
 
   .ahead {
     fill: none;
     stroke: var(--color-base-300);
-    stroke-width: 1.25;
+    stroke-width: var(--ahead);
+  }
+
+  .faint {
+    fill: var(--ink-quiet);
   }
 
   .keystone {
     fill: var(--color-base-100);
     stroke: var(--ink-quiet);
-    stroke-width: 1.5;
-    stroke-dasharray: 5 4;
+    stroke-width: var(--keystone);
+    stroke-dasharray: var(--dashes);
   }
 
   .chosen {
@@ -264,9 +276,7 @@
   }
 
   text {
-    font-family: var(--font-head);
-    font-size: 17px;
-    font-weight: 600;
+    font: 600 17px var(--font-head);
     font-variant-numeric: tabular-nums;
     pointer-events: none;
   }
@@ -283,37 +293,8 @@
     stroke-linejoin: round;
   }
 
-  .faint {
-    fill: var(--ink-quiet);
-  }
-
   .named {
     fill: var(--side);
     font-size: 19px;
-  }
-
-  .small .edge {
-    stroke-width: 9;
-  }
-
-  .small .edge.noData {
-    stroke-dasharray: 4 16;
-  }
-
-  .small .ahead {
-    stroke-width: 5;
-  }
-
-  .small .ground {
-    stroke-width: 7;
-  }
-
-  .small .keystone {
-    stroke-width: 4;
-    stroke-dasharray: none;
-  }
-
-  .small .bar {
-    stroke-width: 16;
   }
 </style>

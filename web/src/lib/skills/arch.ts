@@ -1,4 +1,5 @@
 import type { Schemas } from '$lib/api/client';
+import type { Course } from './sides';
 
 /** The arch's drawing box: wide enough for the ground line, as high as the keystone. */
 export const box = { width: 400, height: 356 };
@@ -90,3 +91,30 @@ const at = (angle: number, radius: number) => point(angle, radius).map(fix).join
 const mirror = (side: Schemas['Side'], x: number) => (side === 'left' ? x : 2 * centre - x);
 
 const fix = (n: number) => Math.round(n * 100) / 100;
+
+/** The bar of a stone that is off limits: above and below its number, so that what is read is never struck out; across a stone without one. */
+export const barAcross = ({ x, y }: { x: number; y: number }, plain: boolean): string =>
+  plain ? `M${x - 22} ${y - 10} L${x + 22} ${y + 10}` : `M${x - 16} ${y - 13} h32 M${x - 16} ${y + 13} h32`;
+
+/** Every stone of a half is behind the student: the keystone's half stands. */
+export const isOwned = (stones: readonly Schemas['Stone'][], half: Schemas['Side']): boolean =>
+  stones.filter((s) => s.side === null || s.side === half).every((s) => s.look === 'met' && !s.here);
+
+/** Which stone a key chooses from one: an arrow its neighbour, Enter and space itself, another key none. */
+export function stepped(
+  key: string,
+  stone: Schemas['Stone'],
+  count: number,
+  bilateral: boolean,
+): [Course, number] | undefined {
+  const across = (half: Schemas['Side']): Course => (bilateral ? null : half);
+  const to: Record<string, [Course, number]> = {
+    ArrowUp: [stone.side, Math.min(count, stone.stage + 1)],
+    ArrowDown: [stone.side, Math.max(1, stone.stage - 1)],
+    ArrowLeft: [across('left'), stone.stage],
+    ArrowRight: [across('right'), stone.stage],
+    Enter: [stone.side, stone.stage],
+    ' ': [stone.side, stone.stage],
+  };
+  return to[key];
+}

@@ -181,7 +181,7 @@
           effort={clock.effort}
           ramps={clock.segments.some((s) => s.effort)}
         >
-          Round {segment.round} of {Math.max(...clock.segments.map((s) => s.round))}
+          Round {segment.round} of {runs?.rounds ?? 1}
         </BigCount>
         <p class="sr-only" aria-live="polite">
           {segment.side ?? ''}
