@@ -41,6 +41,8 @@ test('two devices without the server: both are kept, and what had not heard of t
   await there.clock.install();
   await there.goto(`/sessions/${made.session}/run`);
   await expect(now(there)).toBeVisible();
+  // It has said that the run stands still before it loses the server.
+  await expect.poll(async () => (await events(context.request, made.session)).at(-1)).toBe('paused');
   for (const tab of [page, there]) await tab.route('**/api/**', (route) => route.abort());
   // Both go on for two minutes, and neither hears of the other.
   await run(there);

@@ -252,8 +252,10 @@ test('two coaches on one student: what one saves the other sees within seconds, 
   await neck(una).getByText('Yes', { exact: true }).click();
   await tova.getByRole('radiogroup', { name: /eye|glaucoma/i }).first().getByText('Yes', { exact: true }).click();
   await tova.getByRole('button', { name: /^Save the answers/ }).click();
+  await expect(tova.getByRole('button', { name: /^Save the answers/ })).toHaveCount(0);
   await expect(una.getByRole('complementary', { name: 'What is barred today' })).toContainText(/head/i);
   await una.getByRole('button', { name: /^Save the answers/ }).click();
+  await expect(una.getByRole('button', { name: /^Save the answers/ })).toHaveCount(0);
   await una.goto(`${student}/history`);
   await expect(una.getByRole('region', { name: 'Who wrote down what' }).getByText(/now yes/i)).toHaveCount(2);
   await una.context().close();

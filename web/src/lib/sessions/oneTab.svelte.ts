@@ -1,3 +1,6 @@
+/** A page that is loaded again may ask before the one it replaces has let go. */
+const patience = 800;
+
 /**
  * One tab of a device runs a session: two would tell the same run twice. The second one asks, and may take over; the first then lets go. Where the
  * browser has no locks every tab runs, and the log refuses what is told twice.
@@ -7,7 +10,7 @@ export class OneTab {
   #release: (() => void) | undefined;
 
   constructor(readonly session: string) {
-    void this.#ask({ ifAvailable: true });
+    void this.#ask({ signal: AbortSignal.timeout(patience) });
   }
 
   takeOver(): void {
@@ -24,12 +27,12 @@ export class OneTab {
       return;
     }
     try {
-      await navigator.locks.request(`run:${this.session}`, how, (lock) => {
-        this.state = lock ? 'ours' : 'elsewhere';
-        return lock ? new Promise<void>((done) => (this.#release = done)) : undefined;
+      await navigator.locks.request(`run:${this.session}`, how, () => {
+        this.state = 'ours';
+        return new Promise<void>((done) => (this.#release = done));
       });
     } catch {
-      // Another tab took it.
+      // Another tab has it, or took it.
       this.state = 'elsewhere';
     }
   }

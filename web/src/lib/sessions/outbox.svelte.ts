@@ -68,7 +68,11 @@ class Outbox {
     while (author !== undefined && author === this.#author) {
       await this.#look(author);
       const batch = await log.waiting(author, this.#batch);
-      if (batch.length === 0) return;
+      if (batch.length === 0) {
+        // Another tab of this device may have sent what this one could not.
+        this.#reached();
+        return;
+      }
       try {
         const answer = await ask(
           api.POST('/api/v1/facts', {
@@ -81,13 +85,17 @@ class Outbox {
           }),
         );
         await this.#settle(batch, answer);
-        this.lost = undefined;
-        this.#wait = shortestWait;
-        this.#batch = batchSize;
+        this.#reached();
       } catch (error) {
         if (!(await this.#failed(batch, error as Refusal))) return;
       }
     }
+  }
+
+  #reached(): void {
+    this.lost = undefined;
+    this.#wait = shortestWait;
+    this.#batch = batchSize;
   }
 
   async #settle(batch: Kept[], answer: Schemas['TellResponse']): Promise<void> {

@@ -69,6 +69,16 @@ describe('the outbox', () => {
     expect(bodies[0]!.author).toBe(author);
   });
 
+  it('says no longer that the server is lost when another tab has sent the rest', async () => {
+    respond = () => ({ status: 503, body: { code: 'unreachable' } });
+    await keep(1);
+    outbox.open(author);
+    await vi.waitFor(() => expect(outbox.lost).toBeDefined());
+    for (const kept of await log.waiting(author, 10)) await log.put({ ...kept, state: 'sent' });
+    await outbox.send();
+    expect([outbox.lost, outbox.waiting]).toEqual([undefined, 0]);
+  });
+
   it('is not held up by a refused entry, and shows it with its reason', async () => {
     respond = told((seq) => (seq === 2 ? 'refused' : 'stored'));
     await keep(1, 2, 3);
