@@ -184,3 +184,41 @@ test('a round that nobody confirmed is said on the sheet, and counts from then o
   await line.getByRole('button', { name: 'It was seen' }).click();
   await expect(done.getByText('not confirmed')).toHaveCount(before - 1);
 });
+
+test('of two decisions in the same seconds the second one changes nothing, says so, and shows where the side stands', async ({ page, context, expectRefusals }) => {
+  expectRefusals();
+  const student = await made(context, 'Edda Decided-Twice', {}, 3);
+  // Nothing is heard of the other one: so it is within the same seconds.
+  await page.route('**/pulse', (route) => route.fulfill({ status: 304 }));
+  await page.goto(`/students/${student}`);
+  const decide = page.getByRole('group', { name: /^Decide for left/ });
+  await decide.getByRole('button', { name: 'Step back…' }).click();
+  await page.getByLabel('Why step back? (if you like)').fill('Tired for a week');
+  const first = await context.request.post(`/api/v1/students/${student}/skills/front-split/decisions`, {
+    data: { id: crypto.randomUUID(), side: 'left', kind: 'stepBack', fromStage: 3, reason: null },
+  });
+  expect(first.ok(), await first.text()).toBe(true);
+  await page.getByRole('button', { name: 'Back to 2' }).click();
+  await expect(page.getByText(/Somebody has decided meanwhile/)).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Back to 1' })).toBeVisible();
+  await expect(page.getByLabel('Why step back? (if you like)')).toHaveValue('Tired for a week');
+});
+
+test('trials of a side that another coach has read meanwhile are named, not lost without a word', async ({ page, context }) => {
+  const student = await made(context, 'Edda Read-Twice');
+  const heard = page.waitForResponse((r) => r.url().endsWith('/pulse'));
+  await sit(page, context, student, ['knee-to-wall']);
+  await heard;
+  const left = page.getByRole('region', { name: 'Left side' });
+  await left.getByRole('textbox', { name: /^Trial 1/ }).fill('9.8');
+  await expect(page.getByRole('button', { name: /^Trial 1, 9.8/ })).toBeVisible();
+  const sitting = page.url().split('/').at(-1)!;
+  const reading = {
+    id: crypto.randomUUID(), measure: 'knee-to-wall', side: 'left', warmth: 'warm', instrument: 'tape', trials: [11, 11.2, 11.1], compensations: [],
+    standard: null, quality: null, sensation: null, pain: null, note: null, takenAt: null, confirmed: false, sittingId: sitting,
+  };
+  const other = await context.request.post(`/api/v1/students/${student}/readings`, { data: reading });
+  expect(other.ok(), await other.text()).toBe(true);
+  await expect(page.getByText(/Somebody else has saved this meanwhile. Not saved from here: Knee to wall, left: 9.8/)).toBeVisible();
+  await expect(page.getByText(/11\.1/).first()).toBeVisible();
+});

@@ -209,6 +209,12 @@ test('two coaches on one student: what one saves the other sees within seconds, 
   const tova = await signedIn(browser, { ...coach, password: 'a-third-password' });
   await una.goto('/students/new');
   await una.getByLabel('Name', { exact: true }).fill('Ada Quill');
+  // The studio is open on Mondays only.
+  await una.getByRole('button', { name: 'Add a day' }).click();
+  await una.getByLabel('Day 1', { exact: true }).selectOption('Tuesday');
+  await expect(una.getByText('The studio is closed then: at home?')).toBeVisible();
+  await una.getByLabel('Day 1', { exact: true }).selectOption('Monday');
+  await expect(una.getByText('The studio is closed then: at home?')).toHaveCount(0);
   await una.getByLabel('Birth date').fill('1994-05-06');
   await una.getByLabel('Left leg, cm').fill('86');
   await una.getByLabel('Right leg, cm').fill('86');

@@ -7,6 +7,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.Options;
 using Tensarch.Server.Data;
 using Tensarch.Server.Hosting;
+using Tensarch.Server.Students;
 
 namespace Tensarch.Server.Accounts;
 
@@ -82,9 +83,11 @@ public static class AccountServices
                     Guid.TryParse(user.FindFirstValue(StudioClaim), out var studio)
                     && Guid.TryParse(user.FindFirstValue(ClaimTypes.NameIdentifier), out var id)
                 )
-                    context
-                        .RequestServices.GetRequiredService<StudioScope>()
-                        .Enter(studio, id, user.FindFirstValue(TimeZoneClaim) ?? "UTC");
+                {
+                    var scope = context.RequestServices.GetRequiredService<StudioScope>();
+                    scope.Enter(studio, id, user.FindFirstValue(TimeZoneClaim) ?? "UTC");
+                    context.Response.OnStarting(() => Pulse.Tell(context.Response, scope));
+                }
                 return next(context);
             }
         );

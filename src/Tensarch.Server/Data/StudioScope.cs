@@ -11,6 +11,9 @@ public sealed class StudioScope
 
     public TimeZoneInfo TimeZone { get; private set; } = TimeZoneInfo.Utc;
 
+    /// <summary>By student, how often this request has saved something: a page tells its own saves from those of others.</summary>
+    public Dictionary<Guid, int> Beats { get; } = [];
+
     public bool IsSet => StudioId != Guid.Empty;
 
     public void Enter(Guid studioId, Guid userId, string timeZone)

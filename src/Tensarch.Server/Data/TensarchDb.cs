@@ -119,6 +119,7 @@ public sealed partial class TensarchDb(DbContextOptions<TensarchDb> options, Stu
     private Task<int> Beat(Guid student, CancellationToken ct)
     {
         var (studio, by, at) = (Studio, scope.UserId, time.GetUtcNow().UtcTicks);
+        scope.Beats[student] = scope.Beats.GetValueOrDefault(student) + 1;
         return Database.ExecuteSqlAsync(
             $"""
             INSERT INTO "Pulses" ("StudentId", "StudioId", "Beat", "By", "At") VALUES ({student}, {studio}, 1, {by}, {at})

@@ -15,6 +15,14 @@ public static class Pulse
     public static void MapPulse(this IEndpointRouteBuilder api) =>
         api.MapGet("/students/{studentId}/pulse", Read).WithTags("Students").Produces(304);
 
+    /// <summary>Says in a header how often this request has saved something about whom: `Beats: id=n, id=n`.</summary>
+    public static Task Tell(HttpResponse response, StudioScope scope)
+    {
+        if (scope.Beats.Count > 0)
+            response.Headers["Beats"] = string.Join(", ", scope.Beats.Select(b => $"{b.Key}={b.Value}"));
+        return Task.CompletedTask;
+    }
+
     private static async Task<Results<Ok<PulseView>, StatusCodeHttpResult>> Read(
         Guid studentId,
         HttpContext context,

@@ -43,6 +43,22 @@ public sealed class PulseTests(StudioApp app) : IClassFixture<StudioApp>, IAsync
         Assert.True((await tova.Get($"/students/{student}/pulse")).GetProperty("mine").GetBoolean());
     }
 
+    /// <summary>A page takes its own saves from the beats that it hears of: what is left is somebody else's, or another device's.</summary>
+    [Fact]
+    public async Task A_save_says_how_often_it_beat_and_for_whom()
+    {
+        var before = (await una.Get($"/students/{student}/pulse")).GetProperty("beat").GetInt64();
+        using var answer = await una.Http.PostAsJsonAsync(
+            $"/api/v1/students/{student}/readings",
+            StudioClient.Reading("passive-slr", "left", [80, 81, 82])
+        );
+        var said = Assert.Single(answer.Headers.GetValues("Beats")).Split('=');
+        var after = (await una.Get($"/students/{student}/pulse")).GetProperty("beat").GetInt64();
+        Assert.Equal((student, after - before), (Guid.Parse(said[0]), long.Parse(said[1])));
+        using var read = await una.Http.GetAsync($"/api/v1/students/{student}");
+        Assert.False(read.Headers.Contains("Beats"));
+    }
+
     /// <summary>Whatever can be saved about a student is heard; what is saved about another one is not.</summary>
     [Fact]
     public async Task Everything_that_is_saved_is_heard_and_nothing_else()

@@ -5,11 +5,22 @@ export type Schemas = components['schemas'];
 
 export const api = createClient<paths>({ baseUrl: '' });
 
-/** Counts what this page has sent: what it hears of afterwards may be its own. */
-export const sent = { count: 0 };
+/** What this page has saved, counted by student as the server tells it: what it hears of afterwards may be its own. */
+export const saves = { begun: 0, done: 0, beats: new Map<string, number>() };
 api.use({
+  onRequest({ request }) {
+    if (request.method !== 'GET') saves.begun++;
+  },
   onResponse({ request, response }) {
-    if (request.method !== 'GET' && response.ok) sent.count++;
+    if (request.method === 'GET') return;
+    saves.done++;
+    for (const beat of response.ok ? (response.headers.get('Beats')?.split(', ') ?? []) : []) {
+      const [student, n] = beat.split('=') as [string, string];
+      saves.beats.set(student, (saves.beats.get(student) ?? 0) + Number(n));
+    }
+  },
+  onError({ request }) {
+    if (request.method !== 'GET') saves.done++;
   },
 });
 

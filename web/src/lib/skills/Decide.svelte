@@ -18,6 +18,8 @@
   let { studentId, skill, gate, name, ondecided }: Props = $props();
   let reason = $state('');
   let asking = $state<'stepBack' | 'override'>();
+  /** The stage of which a reason is being written: another coach may move the side meanwhile. */
+  let from = $state<number>();
   let refusal = $state<Refusal>();
   let id = newId();
   let said = $state('');
@@ -67,14 +69,14 @@
       <button
         class="btn btn-outline"
         aria-expanded={asking === 'stepBack'}
-        onclick={() => (asking = 'stepBack')}>Step back…</button
+        onclick={() => ([asking, from] = ['stepBack', gate.stage])}>Step back…</button
       >
     {/if}
     {#if gate.state !== 'open' && gate.state !== 'blocked'}
       <button
         class="btn btn-outline"
         aria-expanded={asking === 'override'}
-        onclick={() => (asking = 'override')}>Override…</button
+        onclick={() => ([asking, from] = ['override', gate.stage])}>Override…</button
       >
     {/if}
   </div>
@@ -115,7 +117,9 @@
     </form>
   {/if}
   <p class="text-sm" role="status">{said}</p>
-  {#if refusal && !fieldText(refusal, 'reason')}
+  {#if asking && from !== gate.stage}
+    <div class="mt-3"><Notice tone="error">{pageText('stageMoved')}</Notice></div>
+  {:else if refusal && !fieldText(refusal, 'reason')}
     <div class="mt-3"><Notice tone="error">{pageText(refusal.code)}</Notice></div>
   {/if}
 {/if}

@@ -117,10 +117,10 @@
       <p class="border-s-4 ps-3"><strong>A step back is suggested.</strong> {stepBackText(reason)}</p>
     {/each}
   </div>
-  {#key `${skill.skill}${gate.side}${gate.stage}`}
+  {#key `${skill.skill}${gate.side}`}
     <div class="mt-5">
       <Decide studentId={student.id} skill={skill.skill} {gate} ondecided={() => student.load()} />
     </div>
-    <EvidenceForms {student} {gate} />
+    {#key gate.stage}<EvidenceForms {student} {gate} />{/key}
   {/key}
 </aside>
