@@ -52,7 +52,7 @@
       {stack.map((b) => faceNames[b.face]).join(' + ')}
       {#await height then h}{#if h}= <strong class="figures">{withUnit(h.cm, 'cm')}</strong> ± {chosen(
             h.resolutionCm,
-          )}{/if}{/await}
+          )}{/if}{:catch}<!-- Said above, or of no matter. -->{/await}
     {:else}On the floor, or tap the sides that the blocks stand on.{/if}
   </p>
   <div class="flex gap-2">

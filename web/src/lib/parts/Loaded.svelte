@@ -1,8 +1,7 @@
 <script lang="ts" generics="T">
   import type { Snippet } from 'svelte';
   import { Refusal } from '$lib/api/client';
-  import Notice from './Notice.svelte';
-  import { pageText } from './problems';
+  import NotLoaded from './NotLoaded.svelte';
 
   interface Props {
     /** What is being asked for. */
@@ -40,7 +39,7 @@
 
 {#if wrong}
   <div class="p-6">
-    <Notice tone="error">{pageText(wrong)}</Notice>
+    <NotLoaded code={wrong} />
     {@render failed?.(wrong)}
   </div>
 {:else if !shown}

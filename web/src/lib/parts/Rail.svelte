@@ -17,7 +17,14 @@
     { path: '/settings', name: 'Settings' },
   ] as const;
 
-  const here = (path: string) => page.url.pathname.startsWith(path);
+  /** A session is one of a student's pages. */
+  const at = $derived(page.url.pathname.replace(/^\/sessions\//, '/students/'));
+  const here = (path: string) => at.startsWith(path);
+
+  /** On a phone the row is longer than the screen: the room one is in is never out of sight. */
+  const inSight = (link: HTMLElement) => {
+    if (link.ariaCurrent) link.parentElement!.scrollLeft = link.offsetLeft - link.offsetWidth;
+  };
 </script>
 
 <nav
@@ -33,6 +40,7 @@
       <a
         href={resolve(room.path)}
         aria-current={here(room.path) ? 'page' : undefined}
+        {@attach inSight}
         class={[
           'border-base-100 border-b-4 px-3 py-3 lg:border-s-4 lg:border-b-0 lg:px-4',
           here(room.path) ? 'border-base-content! bg-base-200 font-semibold' : 'text-quiet',

@@ -46,14 +46,14 @@
 <li class={['ruled border-b', chosen && line && 'bg-base-200']}>
   {#if line && gate}
     <button
-      class="hover:bg-base-200 grid w-full cursor-pointer grid-cols-[minmax(0,1fr)_auto] items-center gap-x-4 gap-y-0.5 px-2 py-2.5 text-start md:grid-cols-[minmax(0,11rem)_minmax(0,11rem)_8.5rem_minmax(0,1fr)]"
+      class="hover:bg-base-200 grid w-full cursor-pointer items-center gap-x-4 gap-y-0.5 px-2 py-2.5 text-start sm:grid-cols-[minmax(0,1fr)_auto] md:grid-cols-[minmax(0,11rem)_minmax(0,11rem)_8.5rem_minmax(0,1fr)]"
       aria-pressed={chosen}
       aria-label="{entry.name}, {line.ladderName}, {courseName(gate.side)}: show the evidence"
       onclick={onchoose}
     >
       <strong class="wrap-break-word">{entry.name}</strong>
       <span class="text-sm">
-        <span class="block">{line.ladderName}</span>
+        <span class="me-1 sm:block">{line.ladderName}</span>
         <SideMark
           side={gate.side}
           means={gate.side ? catalogue.ladder(line.skill).sideMeans : undefined}
@@ -68,7 +68,7 @@
           />{/if}
         <span class="text-quiet block text-sm">{gate.tests ? `${gate.met} of ${gate.tests} met` : ''}</span>
       </span>
-      <span class="col-span-2 text-sm md:col-span-1">
+      <span class="text-sm sm:col-span-2 md:col-span-1">
         {what}
         {#each line.stepBack as reason, i (i)}<span class="block font-semibold"
             >A step back is suggested: {stepBackText(reason)}</span

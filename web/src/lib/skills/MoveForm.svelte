@@ -1,4 +1,5 @@
 <script lang="ts">
+  import NotLoaded from '$lib/parts/NotLoaded.svelte';
   import { account } from '$lib/accounts/account.svelte';
   import { api, ask, newId, Refusal } from '$lib/api/client';
   import Field from '$lib/parts/Field.svelte';
@@ -107,5 +108,5 @@
         </form>
       </details>
     {/if}
-  {/await}
+  {:catch error}<NotLoaded code={(error as Refusal).code} />{/await}
 {/if}

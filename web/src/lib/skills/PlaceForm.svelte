@@ -1,4 +1,5 @@
 <script lang="ts">
+  import NotLoaded from '$lib/parts/NotLoaded.svelte';
   import { goto } from '$app/navigation';
   import { resolve } from '$app/paths';
   import { api, ask, newId, Refusal } from '$lib/api/client';
@@ -136,7 +137,7 @@
                 {/snippet}
               </Field>
             {/if}
-          {/await}
+          {:catch error}<NotLoaded code={(error as Refusal).code} />{/await}
         </div>
       </div>
       {#if refusal}<div class="mt-4"><Notice tone="error">{pageText(refusal.code)}</Notice></div>{/if}

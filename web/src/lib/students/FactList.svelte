@@ -2,8 +2,7 @@
   import { untrack } from 'svelte';
   import { api, ask, type Schemas } from '$lib/api/client';
   import { shortDay } from '$lib/parts/format';
-  import Notice from '$lib/parts/Notice.svelte';
-  import { pageText } from '$lib/parts/problems';
+  import NotLoaded from '$lib/parts/NotLoaded.svelte';
   import FactRow from './FactRow.svelte';
 
   interface Props {
@@ -56,7 +55,7 @@
   <p class="text-quiet mb-3 max-w-prose">
     Anything here can be corrected or struck out, with a reason. What was said first stays readable.
   </p>
-  {#if failed}<Notice tone="error">{pageText(failed)}</Notice>
+  {#if failed}<NotLoaded code={failed} />
   {:else if !loaded}<p class="text-quiet" aria-live="polite">Loading…</p>
   {:else}
     <ul class="ruled border-t">

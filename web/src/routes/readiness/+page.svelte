@@ -135,5 +135,5 @@
     {#if entry?.line}
       {#key entry.id + turn}<BoardPanel entry={{ ...entry, line: entry.line }} ondecided={decided} />{/key}
     {/if}
-  {/await}
+  {:catch}<!-- Said above, or of no matter. -->{/await}
 </main>

@@ -86,5 +86,5 @@
         </ul>
       </section>
     {/if}
-  {/await}
+  {:catch}<!-- Said above, or of no matter. -->{/await}
 </main>

@@ -6,6 +6,7 @@
   import Field from '$lib/parts/Field.svelte';
   import { shortDay } from '$lib/parts/format';
   import Notice from '$lib/parts/Notice.svelte';
+  import NotLoaded from '$lib/parts/NotLoaded.svelte';
   import { fieldText, pageText } from '$lib/parts/problems';
   import TextField from '$lib/parts/TextField.svelte';
   import { propName } from '$lib/planning/words';
@@ -62,7 +63,7 @@
   const many = (n: number, one: string) => `${n} ${one}${n === 1 ? '' : 's'}`;
 </script>
 
-{#if failed}<Notice tone="error">{pageText(failed)}</Notice>
+{#if failed}<NotLoaded code={failed} />
 {:else if !studio}<p class="text-quiet" aria-live="polite">Loading…</p>
 {:else}
   {#if !mayWrite}<p class="text-quiet mb-4">The owner changes what stands here.</p>{/if}

@@ -4,8 +4,8 @@
   import { resolve } from '$app/paths';
   import { page } from '$app/state';
   import Notice from '$lib/parts/Notice.svelte';
+  import NotLoaded from '$lib/parts/NotLoaded.svelte';
   import { shortDay, timeOf } from '$lib/parts/format';
-  import { pageText } from '$lib/parts/problems';
   import { tagName } from '$lib/students/tags';
   import { follow } from '$lib/students/follow.svelte';
   import { OpenStudent, openStudent } from '$lib/students/student.svelte';
@@ -44,7 +44,7 @@
     const offLimits = p.bars.tags.filter((t) => t.level === 'offLimits').length;
     const lightOnly = p.bars.tags.length - offLimits;
     const cautions = !p.screened
-      ? 'intake screen not up to date'
+      ? `intake screen not ${p.screen.state === 'notScreened' ? 'answered yet' : 'up to date'}`
       : p.bars.tags.length
         ? [offLimits && `${offLimits} off limits`, lightOnly && `${lightOnly} light only`]
             .filter(Boolean)
@@ -69,7 +69,7 @@
 
 <main class="min-w-0">
   {#if student.failed}
-    <div class="p-7"><Notice tone="error">{pageText(student.failed)}</Notice></div>
+    <div class="p-7"><NotLoaded code={student.failed} /></div>
   {:else if student.page}
     <header class="px-5 pt-5 lg:px-7">
       <h1 class="wrap-break-word">{student.page.student.student.name}</h1>

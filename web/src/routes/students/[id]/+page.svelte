@@ -86,9 +86,8 @@
             <p class="font-head text-2xl leading-tight font-semibold wrap-break-word">{ladder.name}</p>
             {#if skill.standard}<p class="text-quiet text-sm">hips {skill.standard}</p>{/if}
             <p class="font-head mt-1 text-lg font-semibold">
-              {#each skill.sides as s, i (s.side)}
-                {#if i}<span class="text-quiet">&nbsp;·&nbsp;</span>{/if}
-                <SideMark side={s.side} text={short(s.side)} />
+              {#each skill.sides as s (s.side)}
+                <span class="inline-block px-1.5"><SideMark side={s.side} text={short(s.side)} /></span>
               {/each}
             </p>
           </div>
@@ -140,7 +139,9 @@
   <div class="max-w-4xl px-5 py-6 lg:px-7">
     {#if !student.page.screened}
       <p class="next-thing mb-5">
-        The intake screen is not up to date, and nothing is planned before it is.
+        {student.page.screen.state === 'notScreened'
+          ? 'The intake screen is not answered yet, and nothing is planned before it is.'
+          : 'The intake screen is not up to date, and nothing is planned before it is.'}
         <a class="link-line" href={resolve('/students/[id]/cautions', { id: student.id })}>Go through it</a>
       </p>
     {/if}

@@ -22,7 +22,10 @@
   <Loaded of={decisions}>
     {#snippet children(list)}
       {#if list.decisions.length === 0}
-        <p>No decision yet. The first one is where each side starts.</p>
+        <p>
+          No decision yet. The first one is where each side starts:
+          <a class="link-line" href={resolve('/students/[id]', { id: student.id })}>put on a ladder</a>.
+        </p>
       {/if}
       <DecisionList decisions={list.decisions} />
       {#if list.next}

@@ -27,8 +27,21 @@
   {#if student.page?.skills.length}<div class="mb-5"><NextSession {student} /></div>{/if}
   <Loaded of={sessions}>
     {#snippet children(list)}
-      {#if list.length === 0}<p>No sessions yet.</p>{/if}
-      <ul class="ruled border-t">
+      {#if list.length === 0}
+        <p>
+          No sessions yet.
+          {#if student.page && !student.page.screened}
+            First the <a class="link-line" href={resolve('/students/[id]/cautions', { id: student.id })}
+              >intake screen</a
+            > is answered.
+          {:else if !student.page?.skills.length}
+            First they are <a class="link-line" href={resolve('/students/[id]', { id: student.id })}
+              >put on a ladder</a
+            >.
+          {/if}
+        </p>
+      {/if}
+      <ul class={[list.length > 0 && 'ruled border-t']}>
         {#each list as session (session.id)}
           <li class="ruled border-b">
             <a

@@ -18,7 +18,7 @@
   import Dialog from '$lib/parts/Dialog.svelte';
   import { keys } from '$lib/parts/keys.svelte';
   import Notice from '$lib/parts/Notice.svelte';
-  import { pageText } from '$lib/parts/problems';
+  import NotLoaded from '$lib/parts/NotLoaded.svelte';
   import { theStudent } from '$lib/students/student.svelte';
   import { tagName } from '$lib/students/tags';
 
@@ -116,7 +116,7 @@
 <svelte:window onkeydown={key} />
 
 {#if bench.failed}
-  <div class="p-7"><Notice tone="error">{pageText(bench.failed)}</Notice></div>
+  <div class="p-7"><NotLoaded code={bench.failed} /></div>
 {:else if bench.view && bench.empty}
   <div class="grid max-w-2xl gap-4 p-7">
     <Notice tone="caution">
