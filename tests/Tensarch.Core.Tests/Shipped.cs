@@ -97,7 +97,12 @@ internal static class Shipped
 
     /// <summary>A side at a stage, with a gap of the front split.</summary>
     public static SideState At(Side side, int stage, double? gapCm, IReadOnlyList<ReadinessTest>? wanted = null) =>
-        new(side, stage, gapCm is { } gap ? new Dictionary<string, double> { ["front-split-gap"] = gap } : [], wanted ?? []);
+        new(
+            side,
+            stage,
+            gapCm is { } gap ? new Dictionary<string, double> { ["front-split-gap"] = gap } : [],
+            [.. (wanted ?? []).Select(t => Want.Of(t, Content))]
+        );
 
     public static LoggedSet Set(
         string drill,

@@ -68,7 +68,7 @@ test('a session under way is ended from its sheet, and reopened', async ({ page,
   await page.clock.install();
   await page.goto(`/sessions/${session}/run`);
   await page.getByRole('button', { name: 'Run', exact: true }).click();
-  await page.clock.runFor(100_000);
+  await page.clock.runFor(330_000);
   await expect(page.getByText('all logged')).toBeVisible();
   await page.getByRole('link', { name: 'Sheet' }).click();
   await page.getByRole('button', { name: 'End it here' }).click();

@@ -17,7 +17,8 @@ public sealed class CatalogueContent(
     IReadOnlyList<IntakeQuestion> questions,
     IReadOnlyList<StopRule> stopRules,
     IReadOnlyList<Approach> approaches,
-    IReadOnlyList<DayGate> dayGates
+    IReadOnlyList<DayGate> dayGates,
+    SessionShape shape
 )
 {
     private readonly Dictionary<string, Measure> measuresByKey = measures.ToDictionary(m => m.Key);
@@ -54,6 +55,8 @@ public sealed class CatalogueContent(
     public IReadOnlyList<Approach> Approaches { get; } = approaches;
 
     public IReadOnlyList<DayGate> DayGates { get; } = dayGates;
+
+    public SessionShape Shape { get; } = shape;
 
     public DayGate? FindDayGate(string key) => DayGates.FirstOrDefault(g => g.Key == key);
 

@@ -72,7 +72,26 @@ internal static class ContentCheck
                     path,
                     $"{core} is no drill of this stage."
                 );
+            foreach (var test in stage.Tests.Where(t => t is HoldCriterion or RepsCriterion))
+                CheckTrained(test, ladder, stage.Number, content);
         }
+    }
+
+    /// <summary>What a gate asks to be held or counted is trained at its stage, by a drill whose ceiling reaches it.</summary>
+    private static void CheckTrained(ReadinessTest test, Ladder ladder, int stage, CatalogueContent content)
+    {
+        var (file, path) = ($"ladders/{ladder.Key}", $"stages[{stage - 1}].tests");
+        var drill = content.Drills.GetValueOrDefault(Want.DrillOf(test, content) ?? "");
+        Must(drill?.ServesStage(ladder.Key, stage) == true, file, path, $"No drill of stage {stage} trains what is asked.");
+        var asked = test switch
+        {
+            HoldCriterion { Breaths: { } breaths } => breaths,
+            HoldCriterion hold => hold.Seconds ?? 0,
+            RepsCriterion reps => reps.Reps,
+            _ => 0,
+        };
+        var counts = drill!.Dose is RepsDose == test is RepsCriterion;
+        Must(drill.Ceiling is not { } most || !counts || most >= asked, file, path, $"{drill.Key} never grows to what is asked.");
     }
 
     private static void CheckDayGate(DayGate gate, CatalogueContent content)
@@ -128,6 +147,12 @@ internal static class ContentCheck
             "drills",
             drill.Key,
             $"No measure {drill.GapMeasure}."
+        );
+        Must(
+            drill.AlternativeTo is not { } other || content.FindDrill(other) is not null,
+            "drills",
+            drill.Key,
+            $"No drill {drill.AlternativeTo}."
         );
         Must(drill.Counter is not { } counter || content.FindDrill(counter) is not null, "drills", drill.Key, $"No drill {drill.Counter}.");
         foreach (var gate in drill.Gates)

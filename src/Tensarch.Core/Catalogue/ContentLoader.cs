@@ -40,6 +40,7 @@ public static class ContentLoader
         var rules = Task.Run(() => Newest<StopRuleFile>(files, schemas, "stop-rules"));
         var approaches = Task.Run(() => Newest<ApproachFile>(files, schemas, "approaches"));
         var dayGates = Task.Run(() => Newest<DayGateFile>(files, schemas, "day-gates"));
+        var shape = Task.Run(() => Newest<SessionShape>(files, schemas, "session-shape"));
         var skills = Newest<SkillFile>(files, schemas, "skills").Skills;
         var shown = measures.GetAwaiter().GetResult();
         var content = new CatalogueContent(
@@ -52,7 +53,8 @@ public static class ContentLoader
             questions.GetAwaiter().GetResult().Questions,
             rules.GetAwaiter().GetResult().Rules,
             approaches.GetAwaiter().GetResult().Approaches,
-            dayGates.GetAwaiter().GetResult().DayGates
+            dayGates.GetAwaiter().GetResult().DayGates,
+            shape.GetAwaiter().GetResult()
         );
         ContentCheck.Check(content);
         return content;

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Tensarch.Core.Measuring;
 using Tensarch.Core.Students;
 
@@ -50,7 +51,8 @@ public sealed record Variant(
     Dose? Dose = null,
     double? HandShare = null,
     IReadOnlyList<string>? DayGates = null,
-    IReadOnlyDictionary<string, int>? FromStages = null
+    IReadOnlyDictionary<string, int>? FromStages = null,
+    int? SetUpSeconds = null
 )
 {
     public int FromStageIn(string ladder) => FromStages?.GetValueOrDefault(ladder, FromStage) ?? FromStage;
@@ -62,11 +64,19 @@ public sealed record Variant(
 /// <param name="GapMeasure">The measure of the gap from which its support is chosen.</param>
 /// <param name="RampStrain">The breath strain is heavy when the ramp tops out above 60 %.</param>
 /// <param name="NeedsWayOut">It is planned only once the way out has been shown, an override or not.</param>
+/// <param name="MostRounds">More rounds of it than this are too much of a good thing.</param>
+/// <param name="WhenLimited">It stands in for what loads this, and is no work of a stage while nothing bars that.</param>
+/// <param name="AlternativeTo">One of the two is enough for a session.</param>
+/// <param name="IsWayOut">It is learned before what it is the way out of, and kept in small doses once it is owned.</param>
 /// <param name="DayGates">It needs these day gates, tested earlier in the same session.</param>
 /// <param name="TestOnly">It is there as a day gate's test, and never for itself.</param>
 /// <param name="Counter">The drill that counters its load, later in the same session.</param>
 /// <param name="SideMeans">What left and right name: the front leg, the supporting arm.</param>
 /// <param name="Was">Keys that it had before: what was stored or told under one of them is of this drill.</param>
+/// <param name="Phase">The part of the session in which it is done.</param>
+/// <param name="Rank">Its place within the phase, light before heavy.</param>
+/// <param name="SetUpSeconds">To get ready for it, once.</param>
+/// <param name="Ceiling">Most that one round of it grows to: seconds, breaths or repetitions, by the dose; of a ladder of supports, the last rung.</param>
 /// <param name="PreparesHands">It comes before anything that puts weight on the hands.</param>
 public sealed record Drill(
     string Key,
@@ -93,7 +103,15 @@ public sealed record Drill(
     string? Counter = null,
     bool PreparesHands = false,
     IReadOnlyList<string>? Was = null,
-    string? SideMeans = null
+    string? SideMeans = null,
+    SessionPhase Phase = SessionPhase.Warm,
+    int Rank = 0,
+    int SetUpSeconds = 15,
+    int? Ceiling = null,
+    bool IsWayOut = false,
+    int? MostRounds = null,
+    LoadTag? WhenLimited = null,
+    string? AlternativeTo = null
 )
 {
     /// <param name="ladder">A shipped ladder.</param>
@@ -109,6 +127,16 @@ public sealed record Drill(
     public Variant VariantAt(string key) => Variants.First(v => v.Key == key);
 
     public Dose DoseOf(Variant variant) => variant.Dose ?? Dose;
+
+    public int SetUpOf(Variant variant) => variant.SetUpSeconds ?? SetUpSeconds;
+
+    /// <summary>It warms up, whatever it is there for.</summary>
+    [JsonIgnore]
+    public bool WarmsUp => Kind is DrillKind.Raise or DrillKind.Prepare or DrillKind.Mobilise;
+
+    /// <summary>Entries into a balance: many short ones, and the number grows before the time.</summary>
+    [JsonIgnore]
+    public bool IsBalance => Phase == SessionPhase.Fresh && Dose is AttemptsDose;
 
     public double HandShareOf(Variant variant) => variant.HandShare ?? HandShare;
 

@@ -1,4 +1,3 @@
-using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
 
 namespace Tensarch.Core.Planning;
@@ -10,7 +9,16 @@ internal static class DrillChoice
     private const double LightHoldSeconds = 40;
 
     /// <returns>The planned side, or the note that says why there is none.</returns>
-    public static (PlannedSide? Planned, PlanNote? Note) For(Drill drill, Side? side, int stage, SessionRequest request)
+    /// <param name="companion">It fills the session beside the stage's own drills: in its easiest variant.</param>
+    /// <param name="ramps">No other drill of the day ramps on one of its regions.</param>
+    public static (PlannedSide? Planned, PlanNote? Note) For(
+        Drill drill,
+        Side? side,
+        int stage,
+        SessionRequest request,
+        bool companion = false,
+        bool ramps = true
+    )
     {
         if (drill.NeedsWayOut && !request.WayOutShown)
             return (null, new("wayOutFirst", drill.Key));
@@ -19,8 +27,11 @@ internal static class DrillChoice
         var eased = request.Eased.Where(e => e.Touches(drill.Key, drill.Loads)).ToList();
         var easier = eased.Select(e => e.EasierBy).DefaultIfEmpty(0).Max();
         // What pain eased is practised, not tested.
-        var wanted = easier > 0 ? null : Wanted(drill, request.Of(side ?? Side.Left));
-        var planned = wanted is { } w ? IndexOf(drill, w) : Default(drill, skill, trains);
+        var wanted = easier > 0 || companion ? null : Wanted(drill, side, request);
+        var planned =
+            companion ? 0
+            : wanted?.Variant is { } read ? drill.Variants.Index().First(v => v.Item.Key == read).Index
+            : Default(drill, skill, trains);
         var start = Math.Max(0, planned - easier);
         LoadTag? refused = null;
         PlanNote? spaced = null;
@@ -29,7 +40,7 @@ internal static class DrillChoice
             var variant = drill.Variants[i];
             if (variant.FromStageIn(skill) > trains && i > 0 && wanted is null)
                 continue;
-            foreach (var dose in Doses(drill, variant, i == start ? wanted : null, request))
+            foreach (var dose in Doses(drill, variant, i == start ? wanted : null, request, ramps))
             {
                 var loads = drill.LoadsOf(variant, dose, request.BreathSeconds);
                 if (request.Bars.Allow(loads) && Spacing(drill, loads, request) is { } note)
@@ -49,29 +60,20 @@ internal static class DrillChoice
         return (null, new(off ? "offLimits" : "lightOnly", drill.Key, refused));
     }
 
-    /// <summary>The gate's own test that this drill answers, once the first week is over.</summary>
-    public static ReadinessTest? Wanted(Drill drill, SideState side) =>
-        side.Wanted.FirstOrDefault(t => t is HoldCriterion or RepsCriterion && t.ReadDrill == drill.Key);
-
-    private static int IndexOf(Drill drill, ReadinessTest wanted) =>
-        wanted.ReadVariant is { } key ? drill.Variants.Index().First(v => v.Item.Key == key).Index : drill.Variants.Count - 1;
+    /// <summary>What the gate still asks for that this drill trains.</summary>
+    /// <param name="side">None: of both, what the side asks that can less.</param>
+    public static Want? Wanted(Drill drill, Side? side, SessionRequest request) =>
+        (side is { } one ? request.Of(one).Wanted : request.Left.Wanted.Concat(request.Right.Wanted))
+            .Where(w => w.Drill == drill.Key)
+            .MinBy(w => w.Best ?? 0);
 
     private static int Default(Drill drill, string skill, int stage) =>
         Math.Max(0, drill.Variants.Index().Where(v => v.Item.FromStageIn(skill) <= stage).Select(v => v.Index).DefaultIfEmpty(0).Max());
 
     /// <summary>The dose asked for, then the same with its passive holds cut short, for someone to whom light ones are left.</summary>
-    private static IEnumerable<Dose> Doses(Drill drill, Variant variant, ReadinessTest? wanted, SessionRequest request)
+    private static IEnumerable<Dose> Doses(Drill drill, Variant variant, Want? wanted, SessionRequest request, bool ramps)
     {
-        var dose = wanted switch
-        {
-            HoldCriterion hold => HoldFor(hold, drill),
-            RepsCriterion reps when drill.DoseOf(variant) is RepsDose counted => counted with { Reps = Math.Max(counted.Reps, reps.Reps) },
-            _ => drill.DoseOf(variant),
-        };
-        if (dose is SupportLadderDose rungs)
-            dose = rungs.Owned(request.BlocksOwned);
-        if (dose is RampedDose ramped)
-            dose = (request.FirstWeek ? request.Approach.FirstWeekRamp : ramped).CappedAt(request.Bars.RampTopPercent);
+        var dose = DrillDose.Of(drill, variant, wanted, request, ramps);
         // A first-week ramp is light as it is.
         if (
             request.WayBack is { } back
@@ -101,12 +103,6 @@ internal static class DrillChoice
         else if (dose is SupportLadderDose ladder && ladder.Rungs.Sum(r => r.Seconds) is var sum && sum > LightHoldSeconds)
             yield return ladder.Lightened(LightHoldSeconds / sum);
     }
-
-    /// <summary>Two holds of what the gate asks for, far enough apart to count as two.</summary>
-    private static Dose HoldFor(HoldCriterion hold, Drill drill) =>
-        drill.Kind == DrillKind.Attempt && hold.Seconds is { } seconds
-            ? new AttemptsDose(2, seconds, 60)
-            : new HoldDose(hold.Seconds, hold.Breaths, 2, 60);
 
     /// <summary>Where end-range work needs days between.</summary>
     private static readonly HashSet<LoadTag> EndRangeRegions = [LoadTag.Hamstring, LoadTag.HipFront, LoadTag.Adductor];

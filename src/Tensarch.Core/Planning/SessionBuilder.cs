@@ -9,13 +9,13 @@ namespace Tensarch.Core.Planning;
 /// </summary>
 public sealed class SessionBuilder(CatalogueContent catalogue)
 {
+    /// <summary>How much of its share of the time a drill has to fill to be chosen first, tried in turn.</summary>
+    private static readonly double[] PlaceShares = [0.7, 1, 0.5, 0.25, 0];
+
     public const int FewestMinutes = 15;
     public const int MostMinutes = 120;
     public const int AttemptDelayDays = 5;
     public const int AttemptDelaySessions = 4;
-    public const int LeastWarmUpSeconds = 300;
-    public const double LeastWarmUpShare = 0.15;
-    public const double LeastFilledShare = 0.85;
 
     /// <returns>
     /// The plan; or <c>minutesOutOfRange</c> (numbers: least, most) or <c>everythingOffLimits</c> when nothing may be trained.
@@ -26,6 +26,17 @@ public sealed class SessionBuilder(CatalogueContent catalogue)
             return Problem.Of("minutesOutOfRange", "minutes", ("least", FewestMinutes), ("most", MostMinutes));
         if (LoadTags.All.All(t => request.Bars[t] == BarLevel.OffLimits))
             return Problem.Of("everythingOffLimits", "student");
-        return new SessionDraft(catalogue, request).Finish();
+        var first = new SessionDraft(catalogue, request, PlaceShares[0]);
+        var plan = first.Finish();
+        if (!first.LeftShort)
+            return plan;
+        // Fewer things for longer left the day short: more things for less time may fill it better.
+        return PlaceShares
+            .Skip(1)
+            .Select(share => new SessionDraft(catalogue, request, share))
+            .Select(draft => (Plan: draft.Finish(), Main: draft.MainSeconds))
+            .Prepend((Plan: plan, Main: first.MainSeconds))
+            .MaxBy(made => made.Main)
+            .Plan;
     }
 }

@@ -11,7 +11,7 @@ public sealed record Violation(int Rule, string Code, string? Drill = null);
 /// Verifies a finished session against every rule that must hold. Shares no code with the builder: it reads the plan and the
 /// facts and counts again in its own way. A plan with a violation is not stored.
 /// </summary>
-public static class SessionChecker
+public static partial class SessionChecker
 {
     public static IReadOnlyList<Violation> Check(SessionPlan plan, SessionRequest facts, CatalogueContent catalogue)
     {
@@ -24,9 +24,11 @@ public static class SessionChecker
         return
         [
             .. Bars(lines, facts),
-            .. Stages(lines, facts, catalogue),
-            .. Order(lines, plan, catalogue),
-            .. Length(lines, plan),
+            .. Stages(lines, plan.Notes, facts, catalogue),
+            .. Order(lines, plan),
+            .. Shape(lines, plan, facts, catalogue),
+            .. Cores(plan, facts, catalogue),
+            .. Length(lines, plan, facts, catalogue),
             .. Spacing(lines, facts),
             .. FirstWeek(lines, facts),
             .. Sides(plan, facts),
@@ -37,7 +39,9 @@ public static class SessionChecker
     {
         public IReadOnlyDictionary<LoadTag, Load> Loads => Drill.LoadsOf(Variant, Side.Dose, Breath);
 
-        public bool WarmsUp => Drill.Kind is DrillKind.Raise or DrillKind.Prepare or DrillKind.Mobilise;
+        public bool TestsInWarmUp => Planned.Reason.Code == "dayGate" && !Drill.TestOnly;
+
+        public SessionPhase PhaseIn => TestsInWarmUp ? SessionPhase.Warm : Drill.Phase;
     }
 
     /// <summary>Rule 1: nothing off limits; what is light only is light; a ramp stays under the student's top.</summary>
@@ -58,8 +62,14 @@ public static class SessionChecker
     }
 
     /// <summary>Rule 2: a drill serves the stage of the side; attempts wait; a day gate is tested before what needs it; the way out comes first.</summary>
-    private static IEnumerable<Violation> Stages(List<Line> lines, SessionRequest facts, CatalogueContent catalogue)
+    private static IEnumerable<Violation> Stages(
+        List<Line> lines,
+        IReadOnlyList<PlanNote> notes,
+        SessionRequest facts,
+        CatalogueContent catalogue
+    )
     {
+        var companions = catalogue.Shape.Companions.Where(c => c.Ladder == facts.Ladder.Skill).SelectMany(c => c.Drills).ToHashSet();
         var tested = new List<(string Drill, string Variant, Side? Side)>();
         var stages = new[] { facts.Left.Stage, facts.Right.Stage }
             .Select(s => facts.Ladder.Stages[Math.Min(s, facts.Ladder.Stages.Count) - 1])
@@ -72,8 +82,18 @@ public static class SessionChecker
                 Side.Right => stages[1],
                 _ => stages.MinBy(s => s.Number)!,
             };
-            var stage = at.TrainsAs ?? at.Number;
-            if (
+            var own = at.TrainsAs ?? at.Number;
+            // A lower stage is trained where the core of its own is not allowed, and it is said.
+            var trains = facts.Ladder.Stages[Math.Clamp(line.Side.Stage, 1, facts.Ladder.Stages.Count) - 1];
+            var stage = trains.TrainsAs ?? trains.Number;
+            if (stage > own || (stage < own && notes.All(n => n.Code != "lowerStage") && line.Side.Side is not null))
+                yield return new(2, "stageNotServed", line.Drill.Key);
+            if (line.Planned.Reason.Code == "companion")
+            {
+                if (!companions.Contains(line.Drill.Key) || line.Variant != line.Drill.Variants[0])
+                    yield return new(2, "notACompanion", line.Drill.Key);
+            }
+            else if (
                 !line.Drill.Serves.Any(s =>
                     (s.Ladder == "*" || s.Ladder == facts.Ladder.Skill) && s.FromStage <= stage && stage <= s.ToStage
                 )
@@ -109,21 +129,19 @@ public static class SessionChecker
         }
     }
 
-    /// <summary>Rule 3: enough warm-up, regions and wrists prepared first, in order, counters after what they counter, calm at the end.</summary>
-    private static IEnumerable<Violation> Order(List<Line> lines, SessionPlan plan, CatalogueContent catalogue)
+    /// <summary>Rule 3: regions and wrists prepared first, phases in order, counters after what they counter, lying still at the end.</summary>
+    private static IEnumerable<Violation> Order(List<Line> lines, SessionPlan plan)
     {
-        var warm = lines.Where(l => l.WarmsUp).Sum(l => Seconds(l, plan));
-        if (warm < 300 || warm < 0.15 * lines.Sum(l => Seconds(l, plan)))
-            yield return new(3, "warmUpTooShort");
-
         var prepared = new HashSet<LoadTag>();
         var wristsReady = false;
-        var place = 0;
+        var (phase, rank) = (SessionPhase.Warm, 0);
         foreach (var line in lines)
         {
-            if (PlaceOf(line) < place)
+            // Tests of day gates close the warm-up in any order among themselves.
+            var (atPhase, atRank) = line.TestsInWarmUp ? (SessionPhase.Warm, 10_000) : (line.Drill.Phase, line.Drill.Rank);
+            if (atPhase < phase || (atPhase == phase && atRank < rank))
                 yield return new(3, "outOfOrder", line.Drill.Key);
-            place = PlaceOf(line);
+            (phase, rank) = (atPhase, atRank);
             foreach (var (tag, load) in line.Loads)
                 if (load == Load.Heavy && tag.IsRegion() && !prepared.Contains(tag))
                     yield return new(3, "regionNotPrepared", line.Drill.Key);
@@ -131,45 +149,30 @@ public static class SessionChecker
                 wristsReady = true;
             else if (line.Drill.HandShareOf(line.Variant) > 0 && !wristsReady)
                 yield return new(3, "wristsNotPrepared", line.Drill.Key);
-            if (line.WarmsUp)
+            if (line.Drill.WarmsUp)
                 prepared.UnionWith(line.Loads.Where(l => l.Value != Load.None).Select(l => l.Key));
         }
         foreach (var (at, line) in lines.Index())
             if (line.Drill.Counter is { } counter && !lines.Skip(at).Any(l => l.Drill.Key == counter))
                 yield return new(3, "notCountered", line.Drill.Key);
-        if (plan.Drills.Count == 0 || catalogue.Drill(plan.Drills[^1].Drill).Kind != DrillKind.Calm)
+        if (plan.Drills.Count == 0 || lines[^1].Drill is not { Kind: DrillKind.Calm, Loads.Count: 0 })
             yield return new(3, "noCalmAtEnd");
     }
 
-    /// <summary>Where a drill stands in a session: balance while fresh, then strength, end range, the position, the neck, counters, calm.</summary>
-    private static int PlaceOf(Line line)
-    {
-        var loads = line.Drill.Loads;
-        var heavyWrist = loads.TryGetValue(LoadTag.Wrist, out var wrist) && wrist == Load.Heavy;
-        var heavyNeck = loads.TryGetValue(LoadTag.Neck, out var neck) && neck == Load.Heavy;
-        return (line.Drill.Kind, line.Planned.Reason.Code) switch
-        {
-            (DrillKind.Raise, _) => line.Drill.HandShare > 0 ? 1 : 0,
-            (DrillKind.Prepare, _) => 1,
-            (DrillKind.Mobilise, _) => 2,
-            (DrillKind.Counter, _) => 9,
-            (DrillKind.Calm, _) => 10,
-            (_, "dayGate") => 3,
-            (DrillKind.Strength, _) => 5,
-            (DrillKind.EndRange, _) => 6,
-            _ when heavyNeck || (!heavyWrist && loads.ContainsKey(LoadTag.Inverted)) => 8,
-            _ when heavyWrist => 4,
-            _ => 7,
-        };
-    }
-
-    /// <summary>Rule 4: within the minutes; a session under 85 % of them says so.</summary>
-    private static IEnumerable<Violation> Length(List<Line> lines, SessionPlan plan)
+    /// <summary>Rule 4: within the minutes; a session under 90 % of what one skill fills of them says so.</summary>
+    private static IEnumerable<Violation> Length(List<Line> lines, SessionPlan plan, SessionRequest facts, CatalogueContent catalogue)
     {
         var seconds = lines.Sum(l => Seconds(l, plan));
         if (seconds > plan.Minutes * 60)
             yield return new(4, "overMinutes");
-        if (seconds < 0.85 * plan.Minutes * 60 && plan.Notes.All(n => n.Code != "notEnoughToDo"))
+        var longest = plan.Notes.FirstOrDefault(n => n.Code == "longestDay")?.Number;
+        if (
+            longest is { } said
+            && !catalogue.Shape.Longest.Any(l => l.Ladder == facts.Ladder.Skill && l.Minutes == said)
+            && said != catalogue.Shape.GentleLongestMinutes
+        )
+            yield return new(4, "noSuchLongestDay");
+        if (seconds < catalogue.Shape.FilledShare * 60 * (longest ?? plan.Minutes) && plan.Notes.All(n => n.Code != "notEnoughToDo"))
             yield return new(4, "underFilled");
     }
 
@@ -226,8 +229,20 @@ public static class SessionChecker
     private static int Seconds(Line line, SessionPlan plan)
     {
         var second = line.Planned.Sides.Count == 2 && line.Planned.Sides[1] == line.Side;
-        return 10 + (second ? 5 : 0) + Seconds(line.Side.Dose, plan.BreathSeconds);
+        return (second ? 5 : line.Variant.SetUpSeconds ?? line.Drill.SetUpSeconds) + Seconds(line.Side.Dose, plan.BreathSeconds);
     }
+
+    /// <summary>What of a dose is not rest.</summary>
+    private static int Work(Dose dose, double breath) =>
+        dose switch
+        {
+            HoldDose d => Seconds(d with { RestSeconds = 0 }, breath),
+            AttemptsDose d => Seconds(d with { RestSeconds = 0 }, breath),
+            RepsDose d => Seconds(d with { RestSeconds = 0 }, breath),
+            SupportLadderDose d => Seconds(d with { RestSeconds = 0 }, breath),
+            FlowDose d => Seconds(d with { RestSeconds = 0 }, breath),
+            _ => Seconds(dose, breath),
+        };
 
     private static int Seconds(Dose dose, double breath) =>
         dose switch

@@ -7,26 +7,59 @@ namespace Tensarch.Core.Planning;
 internal sealed partial class SessionDraft
 {
     /// <summary>Every drill that tests a day gate which one of the variants needs, planned as that test.</summary>
-    private bool AddGateTests(PlannedDrill planned, List<PlannedDrill> added)
+    private bool AddGateTests(List<PlannedDrill> added)
     {
-        var drill = catalogue.Drill(planned.Drill);
-        foreach (
-            var gate in planned.Sides.SelectMany(s => drill.GatesOf(VariantOf(drill, s))).Distinct().Select(g => catalogue.FindDayGate(g)!)
-        )
+        var gates = added
+            .SelectMany(p => p.Sides.SelectMany(s => GatesOf(p, s)))
+            .Distinct()
+            .Select(g => catalogue.FindDayGate(g)!)
+            .ToList();
+        foreach (var gate in gates)
         {
             var tests = gate.Tests.Where(t => Serving(catalogue.Drill(t.Drill))).ToList();
-            foreach (var test in tests.AsEnumerable().Reverse())
-            {
-                if (drills.Concat(added).Any(d => d.Id == TestId(test)))
-                    continue;
-                if (PlanTest(test) is not { } before)
-                    return false;
-                added.Insert(0, before);
-            }
             if (tests.Count == 0 && gate.Tests.Count > 0)
                 return false;
+            foreach (var test in tests.AsEnumerable().Reverse().Where(t => drills.Concat(added).All(d => d.Id != TestId(t))))
+                if (PlanTest(test) is { } before)
+                    added.Insert(0, before);
+                else
+                    return false;
         }
         return true;
+    }
+
+    private IReadOnlyList<string> GatesOf(PlannedDrill planned, PlannedSide side)
+    {
+        var drill = catalogue.Drill(planned.Drill);
+        return drill.GatesOf(drill.VariantAt(side.Variant));
+    }
+
+    private IEnumerable<KeyValuePair<LoadTag, Load>> LoadsOf(PlannedDrill planned)
+    {
+        var drill = catalogue.Drill(planned.Drill);
+        return planned.Sides.SelectMany(s => drill.LoadsOf(drill.VariantAt(s.Variant), s.Dose, request.BreathSeconds));
+    }
+
+    /// <summary>The wrists come before the first weight on the hands.</summary>
+    private bool AddWrists(List<PlannedDrill> added)
+    {
+        if (!added.Any(PutsWeightOnHands) || drills.Concat(added).Any(d => catalogue.Drill(d.Drill).PreparesHands))
+            return true;
+        var wrists = catalogue
+            .DrillList.Where(d => d.PreparesHands)
+            .Select(d => Plan(d, new("wristsBeforeHands")))
+            .OfType<PlannedDrill>()
+            .FirstOrDefault();
+        if (wrists is null)
+            return false;
+        added.Insert(0, wrists);
+        return true;
+    }
+
+    private bool PutsWeightOnHands(PlannedDrill planned)
+    {
+        var drill = catalogue.Drill(planned.Drill);
+        return !drill.PreparesHands && planned.Sides.Any(s => drill.HandShareOf(drill.VariantAt(s.Variant)) > 0);
     }
 
     /// <summary>A test stands beside the same drill done for itself.</summary>
@@ -39,7 +72,13 @@ internal sealed partial class SessionDraft
         if (Plan(test, new("dayGate")) is not { } planned)
             return null;
         var sides = planned.Sides.Select(s => named.Variant is { } key ? Named(s, key) : Ungated(s)).ToList();
-        return sides.Any(s => s is null) ? null : planned with { Id = TestId(named), Sides = [.. sides.OfType<PlannedSide>()] };
+        return sides.Any(s => s is null)
+            ? null
+            : planned with
+            {
+                Id = TestId(named),
+                Sides = [.. sides.OfType<PlannedSide>().Select(x => x with { Dose = x.Dose.WithRepeats(1) })],
+            };
 
         PlannedSide? Named(PlannedSide side, string key)
         {
@@ -77,7 +116,11 @@ internal sealed partial class SessionDraft
         var heavy = added.SelectMany(LoadsOf).Where(l => l.Value == Load.Heavy && l.Key.IsRegion()).Select(l => l.Key).Distinct();
         foreach (var region in heavy.ToList())
         {
-            if (drills.Concat(added).Any(d => WarmsUp(d) && LoadsOf(d).Any(l => l.Key == region && l.Value != Load.None)))
+            if (
+                drills
+                    .Concat(added)
+                    .Any(d => catalogue.Drill(d.Drill).WarmsUp && LoadsOf(d).Any(l => l.Key == region && l.Value != Load.None))
+            )
                 continue;
             var warming = Of(DrillKind.Prepare, DrillKind.Mobilise, DrillKind.Raise)
                 .Where(d => d.Loads.ContainsKey(region) && !catalogue.GatesTestedBy(d.Key).Any() && Serving(d))
@@ -97,7 +140,7 @@ internal sealed partial class SessionDraft
     {
         foreach (var key in added.Select(d => catalogue.Drill(d.Drill).Counter).OfType<string>().Distinct().ToList())
         {
-            if (!Missing(key, added))
+            if (drills.Concat(added).Any(d => d.Drill == key))
                 continue;
             if (Plan(catalogue.Drill(key), new("counter")) is not { } counter)
                 return false;

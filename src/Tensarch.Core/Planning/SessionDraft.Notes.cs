@@ -7,6 +7,8 @@ internal sealed partial class SessionDraft
     private List<PlanNote> Told() =>
         [
             .. notes
+                // What was tried and is not there after all needs no word.
+                .Where(n => n.Code is not ("extraRound" or "eased") || Has(n.Drill!))
                 .GroupBy(n => n with { Side = null })
                 .SelectMany(same => same.Select(n => n.Side).Distinct().Count() > 1 ? [same.Key] : same.Distinct()),
         ];

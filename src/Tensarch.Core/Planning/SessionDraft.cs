@@ -1,30 +1,56 @@
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Sessions;
-using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
 
 namespace Tensarch.Core.Planning;
 
-/// <summary>One session in the making.</summary>
-internal sealed partial class SessionDraft(CatalogueContent catalogue, SessionRequest request)
+/// <summary>
+/// One session in the making: the stage's core drills, the frame of warm-up and rest around them, doses down until it fits, main work up until it
+/// is full, in order.
+/// </summary>
+internal sealed partial class SessionDraft
 {
-    private const int MostSets = 4;
+    private readonly CatalogueContent catalogue;
+    private readonly SessionRequest request;
+    private readonly SessionShape shape;
+    private readonly double placeShare;
     private readonly List<PlannedDrill> drills = [];
     private readonly List<PlanNote> notes = [];
     private readonly HashSet<string> tried = [];
-    private readonly Side firstSide = request.Weaker ?? request.LastFirstSide?.Other() ?? Side.Left;
+    private readonly Side firstSide;
+    private readonly Dictionary<Side, int> trained;
 
-    private int Budget => request.Minutes * 60;
+    /// <param name="placeShare">How much of its share of the time a drill has to fill to be chosen first.</param>
+    public SessionDraft(CatalogueContent catalogue, SessionRequest request, double placeShare)
+    {
+        (this.catalogue, this.request, shape, this.placeShare) = (catalogue, request, catalogue.Shape, placeShare);
+        firstSide = request.Weaker ?? request.LastFirstSide?.Other() ?? Side.Left;
+        trained = SideExtensions.Both.ToDictionary(s => s, StageTrained);
+    }
 
-    private int WarmUpNeeded => (int)Math.Ceiling(Math.Max(SessionBuilder.LeastWarmUpSeconds, SessionBuilder.LeastWarmUpShare * Budget));
+    /// <summary>The day's seconds that one skill fills sensibly.</summary>
+    private int Budget => 60 * Math.Min(request.Minutes, Longest);
+
+    private int Longest =>
+        shape.LongestMinutes(
+            request.Ladder.Skill,
+            request.Ladder.TrainsAs(LowerStage),
+            request.Approach.InsteadOfRamp is not null || request.Bars[LoadTag.PassiveEndRange] != BarLevel.Free
+        );
+
+    private int LowerStage => trained.Values.Min();
 
     public SessionPlan Finish()
     {
         NoteRules();
+        Frame();
+        Cores();
+        Shrink();
+        Fill();
         WarmUp();
-        Try(Calms.First(), new("calm"));
-        Main();
-        Extras();
+        GrowAll(IsMain);
+        LeftShort = Short;
+        Lighten();
         var plan = new SessionPlan(
             request.Ladder.Key,
             request.Ladder.Version,
@@ -34,210 +60,122 @@ internal sealed partial class SessionDraft(CatalogueContent catalogue, SessionRe
             request.Minutes,
             firstSide,
             request.BreathSeconds,
-            [.. drills.OrderBy(PhaseOf).ThenBy(WristsFirst).ThenBy(d => catalogue.Drill(d.Drill).Kind)],
-            Told(),
+            [.. drills.OrderBy(PlaceOf)],
+            [],
             SessionPlan.CurrentFormat
         );
         var seconds = Timeline.SecondsOf(plan, catalogue);
-        return seconds >= SessionBuilder.LeastFilledShare * Budget
-            ? plan
-            : plan with
-            {
-                Notes = [.. plan.Notes, new("notEnoughToDo", Number: Math.Ceiling(seconds / 60.0))],
-            };
+        if (Longest < request.Minutes)
+            notes.Add(new("longestDay", Number: Longest));
+        if (seconds < shape.FilledShare * Budget)
+            notes.Add(new("notEnoughToDo", Number: Math.Ceiling(seconds / 60.0)));
+        return plan with { Notes = Told() };
     }
 
     private IEnumerable<Drill> Of(params DrillKind[] kinds) => catalogue.DrillList.Where(d => kinds.Contains(d.Kind));
 
-    private IEnumerable<Drill> Calms => Of(DrillKind.Calm);
+    private static bool IsTest(PlannedDrill planned) => planned.Reason.Code == "dayGate";
 
-    private SessionPhase PhaseOf(PlannedDrill planned) =>
-        SessionOrder.PhaseOf(catalogue.Drill(planned.Drill), planned.Reason.Code == "dayGate");
+    private (SessionPhase Phase, int Rank) PlaceOf(PlannedDrill planned) =>
+        SessionOrder.PlaceOf(catalogue.Drill(planned.Drill), IsTest(planned));
 
-    /// <summary>Within a kind, the wrist series comes before anything that puts weight on the hands.</summary>
-    private int WristsFirst(PlannedDrill planned) => catalogue.Drill(planned.Drill).PreparesHands ? 0 : 1;
+    private int SecondsIn(Func<SessionPhase, bool> phases) => drills.Where(d => phases(PlaceOf(d).Phase)).Sum(Seconds);
 
-    /// <summary>Raise, prepare and mobilise until the warm-up is long enough, then more sets of what is there.</summary>
-    private void WarmUp()
-    {
-        foreach (var drill in Of(DrillKind.Raise, DrillKind.Prepare, DrillKind.Mobilise).Where(d => d.HandShare == 0 && !d.PreparesHands))
-        {
-            if (WarmUpSeconds() >= WarmUpNeeded && WarmsRegions())
-                break;
-            Try(drill, new(drill.Kind == DrillKind.Raise ? "warmUp" : "preparesRegions"));
-        }
-        for (var i = 0; WarmUpSeconds() < WarmUpNeeded && i < drills.Count * (MostSets - 1); i++)
-        {
-            var at = i % drills.Count;
-            drills[at] = drills[at] with { Sides = [.. drills[at].Sides.Select(MoreSets)] };
-        }
-    }
+    private int WarmSeconds => SecondsIn(p => p == SessionPhase.Warm);
 
-    private static PlannedSide MoreSets(PlannedSide side) => side with { Dose = side.Dose.WithRepeats(side.Dose.Repeats + 1) };
+    /// <summary>The main work alone did not fill the day.</summary>
+    public bool LeftShort { get; private set; }
 
-    private bool WarmsRegions() => request.Ladder.Regions.All(r => drills.Any(d => catalogue.Drill(d.Drill).Loads.ContainsKey(r)));
+    public int MainSeconds => SecondsIn(SessionOrder.IsMain);
 
-    private int WarmUpSeconds() =>
-        drills.Where(d => catalogue.Drill(d.Drill).Kind is DrillKind.Raise or DrillKind.Prepare or DrillKind.Mobilise).Sum(Seconds);
+    private int Used => drills.Sum(Seconds);
 
-    private void Main()
-    {
-        Attempts();
-        foreach (var drill in Of(DrillKind.EndRange, DrillKind.Strength, DrillKind.Skill).Where(Serving).OrderBy(Priority).ToList())
-            if (!drill.TestOnly)
-                Try(drill, ReasonFor(drill));
-    }
+    /// <summary>What is left of the day, with what the warm-up will still need set aside.</summary>
+    private int Room => Budget - Used - Math.Max(0, shape.WarmSeconds(request.Minutes) + Grain - WarmSeconds);
 
-    /// <summary>The gate's own tests first, then the heavy work of the stage, then the rest; what is left varies by session.</summary>
-    private int Priority(Drill drill)
-    {
-        // To whom short passive holds alone are left, active work comes before everything.
-        if (drill.Kind == DrillKind.Strength && request.Bars[LoadTag.PassiveEndRange] != BarLevel.Free)
-            return Place(drill) - catalogue.DrillList.Count;
-        if (SideExtensions.Both.Any(s => DrillChoice.Wanted(drill, request.Of(s)) is not null))
-            return 0;
-        var heavy = request.Ladder.Regions.Any(r => drill.Loads.GetValueOrDefault(r) == Load.Heavy);
-        var place = Place(drill);
-        return drill.Kind switch
-        {
-            DrillKind.Skill when SessionOrder.PhaseOf(drill, false) != SessionPhase.Ground || !request.Ladder.PerSide => 90,
-            DrillKind.EndRange when heavy => 100 + place,
-            DrillKind.EndRange when Constant(drill) => 200 + place,
-            DrillKind.Strength => 300 + place,
-            _ => 400 + (place + request.SessionsSinceStart) % 7 * 10,
-        };
-    }
+    /// <summary>Drills that the cap counts: no tests, no counters, no calm.</summary>
+    private int Counted => drills.Count(d => Counts(catalogue.Drill(d.Drill)) && !IsTest(d));
 
-    /// <summary>The two end-range drills that stay from session to session, so that progress shows.</summary>
-    private bool Constant(Drill drill) =>
-        Of(DrillKind.EndRange)
-            .Where(d => d.ServesStage(request.Ladder.Skill, request.Ladder.TrainsAs(request.LowerStage)))
-            .Take(2)
-            .Contains(drill);
+    private static bool Counts(Drill drill) => drill.Kind is not (DrillKind.Counter or DrillKind.Calm);
+
+    private bool HasAlternative(Drill drill) =>
+        drills.Any(d => d.Drill == drill.AlternativeTo || catalogue.Drill(d.Drill).AlternativeTo == drill.Key);
+
+    private bool IsMain(PlannedDrill planned) => SessionOrder.IsMain(PlaceOf(planned).Phase);
+
+    private bool Has(string drill) => drills.Any(d => d.Drill == drill && !IsTest(d));
+
+    /// <summary>The side that goes first, and the other.</summary>
+    private Side[] Sides => [firstSide, firstSide.Other()];
 
     private Side? SideOf(Side side) => request.Ladder.PerSide ? side : null;
 
-    private DrillReason ReasonFor(Drill drill)
+    private bool Serving(Drill drill) => Sides.Any(s => drill.ServesStage(request.Ladder.Skill, request.Ladder.TrainsAs(trained[s])));
+
+    /// <summary>Adds a drill when it serves, is allowed and fits, together with what has to come along.</summary>
+    /// <param name="must">It is shrunk into the session later rather than left out.</param>
+    private bool Try(Drill drill, DrillReason reason, bool companion = false, bool must = false)
     {
-        var wanted = SideExtensions
-            .Both.Select(s => (Side: s, Test: DrillChoice.Wanted(drill, request.Of(s))))
-            .FirstOrDefault(w => w.Test is not null);
-        return wanted.Test switch
-        {
-            HoldCriterion h => new(
-                "gateAsksHold",
-                request.WorkStage(wanted.Side),
-                (int)Math.Ceiling(h.Asked(request.BreathSeconds)),
-                SideOf(wanted.Side)
-            ),
-            RepsCriterion r => new("gateAsksReps", request.WorkStage(wanted.Side), r.Reps, SideOf(wanted.Side)),
-            _ when drill.Kind == DrillKind.Strength => new("strengthForStage", request.LowerStage),
-            _ => new("stageWork", request.LowerStage),
-        };
-    }
-
-    private void Attempts()
-    {
-        foreach (var drill in Of(DrillKind.Attempt).Where(Serving).OrderByDescending(Place))
-            if (request.AttemptsAllowed)
-                Try(drill, Attempting(drill));
-            else
-                notes.Add(new("attemptDelay", drill.Key, Number: SessionBuilder.AttemptDelaySessions, Date: EarliestAttempt()));
-    }
-
-    private DrillReason Attempting(Drill drill) =>
-        ReasonFor(drill) is { Code: "gateAsksHold" } asked ? asked : new("attempt", request.LowerStage);
-
-    private DateOnly EarliestAttempt()
-    {
-        var firstWeekOver = request.Date.AddDays(Math.Max(0, 7 - request.DaysSinceStart));
-        var delayOver = request.Date.AddDays(Math.Max(0, SessionBuilder.AttemptDelayDays - request.DaysSinceStart));
-        return firstWeekOver > delayOver ? firstWeekOver : delayOver;
-    }
-
-    private bool Serving(Drill drill) => SideExtensions.Both.Any(s => drill.ServesStage(request.Ladder.Skill, request.Trains(s)));
-
-    private int Place(Drill drill) => catalogue.DrillList.Index().First(d => d.Item.Key == drill.Key).Index;
-
-    /// <summary>What is left of the minutes: counter, calm and the rest of the preparation.</summary>
-    private void Extras()
-    {
-        foreach (var drill in Calms.Take(2))
-            Try(drill, new("calm"));
-        foreach (var drill in Of(DrillKind.Counter).Where(d => catalogue.DrillList.All(o => o.Counter != d.Key)))
-            Try(drill, new("counter"));
-        foreach (var drill in Of(DrillKind.Mobilise, DrillKind.Raise, DrillKind.Prepare).Where(d => !d.PreparesHands))
-            Try(drill, new(drill.Kind == DrillKind.Raise ? "warmUp" : "preparesRegions"));
-        foreach (var drill in Calms)
-            Try(drill, new("calm"));
-    }
-
-    /// <summary>Adds a drill when it serves, is allowed and fits; with the wrist series before the first weight on the hands.</summary>
-    private bool Try(Drill drill, DrillReason reason)
-    {
-        if (!tried.Add(drill.Key))
-            return drills.Any(d => d.Drill == drill.Key);
-        if (Plan(drill, reason) is not { } planned)
+        if (Has(drill.Key))
+            return true;
+        if (!tried.Add(drill.Key) || (!must && HasAlternative(drill)))
+            return false;
+        if (Plan(drill, reason, companion) is not { } planned)
             return false;
 
         var added = new List<PlannedDrill> { planned };
-        if (!AddGateTests(planned, added) || !AddPreparation(added) || !AddCounter(added))
-            return Refuse();
-        if (added.Any(PutsWeightOnHands) && !drill.PreparesHands && !drills.Concat(added).Any(d => catalogue.Drill(d.Drill).PreparesHands))
+        if (!AddGateTests(added) || !AddWrists(added) || !AddPreparation(added) || !AddCounter(added))
         {
-            if (
-                catalogue
-                    .DrillList.Where(d => d.PreparesHands)
-                    .Select(d => Plan(d, new("wristsBeforeHands")))
-                    .OfType<PlannedDrill>()
-                    .FirstOrDefault()
-                is not { } wrists
-            )
-                return Refuse();
-            added.Insert(0, wrists);
-        }
-        if (drills.Concat(added).Sum(Seconds) > Budget)
-        {
-            if (drill.Kind is not (DrillKind.Calm or DrillKind.Raise or DrillKind.Prepare or DrillKind.Mobilise or DrillKind.Counter))
-                notes.Add(new("didNotFit", drill.Key, Number: Math.Ceiling(added.Sum(Seconds) / 60.0)));
-            return false;
-        }
-        tried.UnionWith(added.Select(d => d.Drill));
-        foreach (var replaced in added)
-            drills.RemoveAll(d => d.Id == replaced.Id);
-        drills.AddRange(added);
-        return true;
-
-        bool Refuse()
-        {
-            if (drill.Kind is not (DrillKind.Raise or DrillKind.Prepare or DrillKind.Mobilise))
+            if (!drill.WarmsUp)
                 notes.Add(new("notPrepared", drill.Key));
             return false;
         }
+        if (!must && !Fits(added))
+        {
+            if (reason.Best is not null || reason.Code is "wayOut" or "practice" or "practiceReps" or "gateAsksHold" or "gateAsksReps")
+                notes.Add(new("didNotFit", drill.Key, Number: Math.Ceiling(added.Sum(Seconds) / 60.0)));
+            return false;
+        }
+        foreach (var replaced in added)
+            drills.RemoveAll(d => d.Id == replaced.Id);
+        drills.AddRange(added);
+        tried.UnionWith(added.Where(a => !IsTest(a)).Select(a => a.Drill));
+        return true;
     }
 
-    private bool Missing(string drill, List<PlannedDrill> added) => drills.Concat(added).All(d => d.Drill != drill);
+    /// <summary>So many places among the few things of a session are kept for the warm-up.</summary>
+    private const int WarmDrills = 3;
 
-    private bool WarmsUp(PlannedDrill planned) =>
-        catalogue.Drill(planned.Drill).Kind is DrillKind.Raise or DrillKind.Prepare or DrillKind.Mobilise;
+    private int PlacesLeft =>
+        shape.MostDrills(request.Minutes)
+        - Counted
+        - Math.Max(0, WarmDrills - drills.Count(d => PlaceOf(d).Phase == SessionPhase.Warm && !IsTest(d)));
 
-    private IEnumerable<KeyValuePair<LoadTag, Load>> LoadsOf(PlannedDrill planned)
+    private bool Fits(List<PlannedDrill> added)
     {
-        var drill = catalogue.Drill(planned.Drill);
-        return planned.Sides.SelectMany(s => drill.LoadsOf(VariantOf(drill, s), s.Dose, request.BreathSeconds));
+        var counted = Counted + added.Count(d => Counts(catalogue.Drill(d.Drill)) && !IsTest(d));
+        var warm = WarmSeconds + added.Where(d => PlaceOf(d).Phase == SessionPhase.Warm).Sum(Seconds);
+        var kept = added.Any(IsMain)
+            ? Math.Max(0, WarmDrills - drills.Concat(added).Count(d => PlaceOf(d).Phase == SessionPhase.Warm && !IsTest(d)))
+            : 0;
+        var more = added.Sum(Seconds) - Math.Clamp(warm - WarmSeconds, 0, Math.Max(0, shape.WarmSeconds(request.Minutes) - WarmSeconds));
+        return more <= Room && counted + kept <= shape.MostDrills(request.Minutes) && warm <= shape.WarmMost(request.Minutes) * Budget;
     }
 
-    private static Variant VariantOf(Drill drill, PlannedSide side) => drill.Variants.First(v => v.Key == side.Variant);
-
-    private PlannedDrill? Plan(Drill drill, DrillReason reason)
+    private PlannedDrill? Plan(Drill drill, DrillReason reason, bool companion = false)
     {
+        var ramps = !drills.Any(d =>
+            d.Drill != drill.Key
+            && d.Sides.Any(s => s.Dose is RampedDose)
+            && catalogue.Drill(d.Drill).Loads.Keys.Any(t => t.IsRegion() && drill.Loads.ContainsKey(t))
+        );
         var sides = new List<PlannedSide>();
         foreach (var side in SidesOf(drill))
         {
-            var stage = side is { } s ? request.WorkStage(s) : request.LowerStage;
-            if (!drill.ServesStage(request.Ladder.Skill, request.Ladder.TrainsAs(stage)))
+            var stage = side is { } s ? trained[s] : LowerStage;
+            if (!companion && !drill.ServesStage(request.Ladder.Skill, request.Ladder.TrainsAs(stage)))
                 continue;
-            var (planned, note) = DrillChoice.For(drill, side, stage, request);
+            var (planned, note) = DrillChoice.For(drill, side, stage, request, companion, ramps);
             if (note is not null)
                 notes.Add(note with { Side = side });
             if (planned is null)
@@ -246,10 +184,12 @@ internal sealed partial class SessionDraft(CatalogueContent catalogue, SessionRe
                 notes.Add(new("eased", drill.Key, Side: side));
             sides.Add(planned);
         }
-        return sides.Count == 0 ? null : new(drill.Key, drill.Key, reason, ExtraRound(drill, sides));
+        return sides.Count == 0 ? null : new(drill.Key, drill.Key, reason, Even(ExtraRound(drill, sides)));
     }
 
     private IEnumerable<Side?> SidesOf(Drill drill) => drill.Sides == SideMode.Each ? [firstSide, firstSide.Other()] : [null];
+
+    private static PlannedSide MoreSets(PlannedSide side) => side with { Dose = side.Dose.WithRepeats(side.Dose.Repeats + 1) };
 
     /// <summary>One more round for the weaker side, where both sides do at least two rounds of the same.</summary>
     private List<PlannedSide> ExtraRound(Drill drill, List<PlannedSide> sides)
@@ -257,7 +197,7 @@ internal sealed partial class SessionDraft(CatalogueContent catalogue, SessionRe
         if (
             request.Weaker is not { } weaker
             || drill.Kind is not (DrillKind.EndRange or DrillKind.Strength)
-            || DrillChoice.Wanted(drill, request.Of(weaker)) is not null
+            || DrillChoice.Wanted(drill, weaker, request) is { Due: true }
             || sides.Count < 2
             || sides.Any(s => s.Dose.Repeats != sides[0].Dose.Repeats)
             || sides[0].Dose.Repeats < 2
@@ -267,10 +207,11 @@ internal sealed partial class SessionDraft(CatalogueContent catalogue, SessionRe
         return [.. sides.Select(s => s.Side == weaker ? MoreSets(s) : s)];
     }
 
-    private bool PutsWeightOnHands(PlannedDrill planned)
+    /// <summary>No side has more than half as many rounds again as the other: the one that has less gets more (planning rule 12).</summary>
+    private static List<PlannedSide> Even(List<PlannedSide> sides)
     {
-        var drill = catalogue.Drill(planned.Drill);
-        return planned.Sides.Any(s => drill.HandShareOf(drill.Variants.First(v => v.Key == s.Variant)) > 0);
+        var least = (int)Math.Ceiling(sides.Max(s => s.Dose.Repeats) / 1.5);
+        return [.. sides.Select(s => s.Dose.Repeats < least ? s with { Dose = s.Dose.WithRepeats(least) } : s)];
     }
 
     private int Seconds(PlannedDrill planned) => Timeline.SecondsOf(planned, catalogue.Drill(planned.Drill), request.BreathSeconds);

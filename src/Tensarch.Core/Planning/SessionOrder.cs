@@ -1,43 +1,27 @@
-using Tensarch.Core.Students;
-
 namespace Tensarch.Core.Planning;
 
 /// <summary>The phases of a session, in order: nerve and balance while fresh, end range before the position, the neck last.</summary>
 public enum SessionPhase
 {
-    Raise,
-    Prepare,
-    Mobilise,
-
-    /// <summary>The tests that say what this body can do today.</summary>
-    DayGate,
-    Balance,
-    Strength,
-    EndRange,
-    Ground,
-    NeckLoaded,
-    Counter,
-    Calm,
+    Warm,
+    Fresh,
+    Strong,
+    Deep,
+    Peak,
+    Neck,
+    Down,
 }
 
 public static class SessionOrder
 {
-    /// <param name="testsDayGate">It is in the session as the test of a day gate.</param>
-    public static SessionPhase PhaseOf(Drill drill, bool testsDayGate) =>
-        drill.Kind switch
-        {
-            // What puts weight on the hands follows the wrists, however it warms.
-            DrillKind.Raise when drill.HandShare == 0 => SessionPhase.Raise,
-            DrillKind.Raise or DrillKind.Prepare => SessionPhase.Prepare,
-            DrillKind.Mobilise => SessionPhase.Mobilise,
-            _ when testsDayGate => SessionPhase.DayGate,
-            DrillKind.Strength => SessionPhase.Strength,
-            DrillKind.EndRange => SessionPhase.EndRange,
-            DrillKind.Counter => SessionPhase.Counter,
-            DrillKind.Calm => SessionPhase.Calm,
-            _ when drill.Loads.GetValueOrDefault(LoadTag.Neck) == Load.Heavy => SessionPhase.NeckLoaded,
-            _ when drill.Loads.GetValueOrDefault(LoadTag.Wrist) == Load.Heavy => SessionPhase.Balance,
-            _ when drill.Loads.ContainsKey(LoadTag.Inverted) => SessionPhase.NeckLoaded,
-            _ => SessionPhase.Ground,
-        };
+    /// <summary>Tests of day gates close the warm-up, in the order of their own phases.</summary>
+    private const int TestRank = 10_000;
+
+    /// <summary>Where a drill stands in a session: its phase, and its place in it.</summary>
+    /// <param name="testsDayGate">It is in the session as the test of a day gate; what is there for that alone keeps its own place.</param>
+    public static (SessionPhase Phase, int Rank) PlaceOf(Drill drill, bool testsDayGate) =>
+        testsDayGate && !drill.TestOnly ? (SessionPhase.Warm, TestRank + (int)drill.Phase * 1000 + drill.Rank) : (drill.Phase, drill.Rank);
+
+    /// <summary>Part of what the session is about: from balance while fresh to the neck and its counter.</summary>
+    public static bool IsMain(SessionPhase phase) => phase is not (SessionPhase.Warm or SessionPhase.Down);
 }

@@ -21,7 +21,11 @@ public sealed record SessionPlan(
     int Format = 1
 )
 {
-    public const int CurrentFormat = 2;
+    public const int CurrentFormat = 3;
+
+    /// <summary>The stage below its own that a side trains, where none of its own core was allowed.</summary>
+    public int? LowerStage(Side side) =>
+        (int?)Notes.FirstOrDefault(n => n.Code == "lowerStage" && (n.Side is null || n.Side == side))?.Number;
 }
 
 /// <param name="Id">Unique within the session.</param>
@@ -35,16 +39,18 @@ public sealed record PlannedSide(Side? Side, int Stage, string Variant, Dose Dos
 /// <summary>Why a drill is in the session.</summary>
 /// <param name="Code">
 /// <c>warmUp</c>, <c>preparesRegions</c>, <c>wristsBeforeHands</c>, <c>stageWork</c>, <c>gateAsksHold</c>, <c>gateAsksReps</c>, <c>strengthForStage</c>,
-/// <c>dayGate</c>, <c>attempt</c>, <c>counter</c>, <c>calm</c>.
+/// <c>dayGate</c>, <c>attempt</c>, <c>counter</c>, <c>calm</c>, <c>core</c>, <c>standIn</c>, <c>practice</c>, <c>practiceReps</c>, <c>wayOut</c>, <c>companion</c>.
 /// </param>
 /// <param name="Stage">The stage it serves, where it serves one.</param>
 /// <param name="Number">Seconds or repetitions that the gate asks for.</param>
-public sealed record DrillReason(string Code, int? Stage = null, int? Number = null, Side? Side = null);
+/// <param name="Best">The student's own best that counts, in seconds.</param>
+public sealed record DrillReason(string Code, int? Stage = null, int? Number = null, Side? Side = null, int? Best = null);
 
 /// <summary>A rule that shaped the session.</summary>
 /// <param name="Code">
 /// <c>offLimits</c>, <c>lightOnly</c>, <c>eased</c>, <c>spacing</c>, <c>firstWeek</c>, <c>attemptDelay</c>, <c>weakerFirst</c>, <c>extraRound</c>, <c>sidesAlternate</c>,
 /// <c>reBaseline</c>, <c>lighterAfterBreak</c>, <c>wayBack</c> (sessions that it still takes), <c>repeatLastWeek</c>, <c>lighterAfterPain</c>, <c>easierAfterPain</c>, <c>easierAfterBackOff</c>, <c>notEnoughToDo</c>, <c>didNotFit</c>, <c>notPrepared</c>,
+/// <c>longestDay</c> (minutes that one skill fills), <c>lowerStage</c> (whose core is allowed),
 /// <c>wristRest</c>, <c>neckRest</c>, <c>wayOutFirst</c>, <c>instead</c>.
 /// </param>
 public sealed record PlanNote(

@@ -7,7 +7,7 @@ namespace Tensarch.Core.Planning;
 /// <param name="Stage">The same on both sides of a bilateral ladder.</param>
 /// <param name="GapsCm">By measure, the last gap that counts, for choosing props.</param>
 /// <param name="Wanted">Holds and repetitions that the side's gate still asks for.</param>
-public sealed record SideState(Side Side, int Stage, IReadOnlyDictionary<string, double> GapsCm, IReadOnlyList<ReadinessTest> Wanted);
+public sealed record SideState(Side Side, int Stage, IReadOnlyDictionary<string, double> GapsCm, IReadOnlyList<Want> Wanted);
 
 /// <summary>Everything the next session depends on; <see cref="SessionRequests"/> draws it from a student's state.</summary>
 /// <param name="Minutes">What the day allows; see <see cref="SessionBuilder.FewestMinutes"/>.</param>
@@ -58,6 +58,9 @@ public sealed record SessionRequest(
 
     /// <summary>Week one of the skill, or the way back after four weeks away.</summary>
     public bool FirstWeek => DaysSinceStart < 7 || WayBack?.Absence == Absence.ReBaseline;
+
+    /// <summary>Weeks of growth so far: one a week, and none without two sessions in it.</summary>
+    public int Step => FirstWeek ? 0 : Math.Min(DaysSinceStart / 7, Math.Max(1, SessionsSinceStart / 2));
 
     public Absence Absence => Absences.After(DaysSinceLast);
 

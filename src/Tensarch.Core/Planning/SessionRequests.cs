@@ -47,7 +47,11 @@ public static class SessionRequests
         SideState SideOf(Side side)
         {
             var verdict = verdicts.FirstOrDefault(v => v.Side == side) ?? verdicts[0];
-            var wanted = verdict.Tests.Where(t => t.Test.ReadDrill is not null && t.Outcome != Outcome.Met).Select(t => t.Test);
+            var wanted =
+                from test in verdict.Tests
+                where Want.Practises(test.Test, content) && test.Outcome != Outcome.Met
+                select Want.Of(test.Test, content)
+                    .With(HoldTests.Of(test.Test, test.ReadOn, course.Evidence, content), test.Outcome, date, daysSinceStart, minutes);
             return new(side, verdict.Stage, GapsOf(state, side, content), daysSinceStart < 7 ? [] : [.. wanted]);
         }
     }

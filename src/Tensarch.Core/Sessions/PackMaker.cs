@@ -55,10 +55,11 @@ public sealed class PackMaker(CatalogueContent content)
         }
         if (plan.Approach != now.Approach.Key)
             yield return "otherApproach";
+        int Trains(Side side) => plan.LowerStage(side) ?? now.WorkStage(side);
         var sides =
             from planned in plan.Drills
             from side in planned.Sides
-            select side.Stage == (side.Side is { } s ? now.WorkStage(s) : now.LowerStage);
+            select side.Stage == (side.Side is { } s ? Trains(s) : SideExtensions.Both.Min(Trains));
         if (!sides.All(same => same))
             yield return "stageChanged";
         foreach (var violation in SessionChecker.Check(plan, now with { Minutes = plan.Minutes }, content))

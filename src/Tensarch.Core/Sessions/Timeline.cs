@@ -11,11 +11,10 @@ public sealed record TimelinePart(string Id, PlannedDrill Planned, PlannedSide P
 }
 
 /// <summary>
-/// A session to the second. Set-up 10 s once per drill and side, 5 s to switch sides, rests between rounds.
+/// A session to the second. Set-up once a drill, as its variant needs; 5 s to switch sides; rests between rounds.
 /// </summary>
 public static class Timeline
 {
-    public const int SetUpSeconds = 10;
     public const int SwitchSeconds = 5;
 
     public static IReadOnlyList<TimelinePart> Of(SessionPlan plan, CatalogueContent catalogue)
@@ -42,7 +41,8 @@ public static class Timeline
         var writer = new SegmentWriter(part, drill, side, breathSeconds);
         if (afterOtherSide)
             writer.Add(SegmentKind.SwitchSides, SwitchSeconds);
-        writer.Add(SegmentKind.SetUp, SetUpSeconds);
+        else
+            writer.Add(SegmentKind.SetUp, drill.SetUpOf(drill.VariantAt(side.Variant)));
         writer.Dose();
         return writer.Segments;
     }
@@ -50,7 +50,7 @@ public static class Timeline
     public static string PartId(PlannedDrill planned, PlannedSide side) =>
         side.Side is { } s ? $"{planned.Id}-{(s == Side.Left ? "left" : "right")}" : planned.Id;
 
-    private static IEnumerable<TimelinePart> Parts(PlannedDrill planned, Drill drill, double breathSeconds)
+    internal static IEnumerable<TimelinePart> Parts(PlannedDrill planned, Drill drill, double breathSeconds)
     {
         for (var i = 0; i < planned.Sides.Count; i++)
         {

@@ -1,3 +1,4 @@
+using Tensarch.Core.Catalogue;
 using Tensarch.Core.Measuring;
 using Tensarch.Core.Planning;
 using Tensarch.Core.Students;
@@ -59,6 +60,12 @@ internal static class HoldTests
             CountsUntil: fresh.Count == 0 ? null : (apart.Count >= Attempts ? apart[^Attempts] : fresh[^1]).At.AddDays(test.ShelfDays)
         );
     }
+
+    /// <summary>Every attempt at what a test asks to be held; none for a test of another kind.</summary>
+    public static IReadOnlyList<HoldAttempt> Of(ReadinessTest test, Side? side, Evidence evidence, CatalogueContent content) =>
+        test is HoldCriterion hold
+            ? [.. Of(hold.Drill, hold.Variant, hold.Measure is { } key ? content.FindMeasure(key) : null, hold.Level, side, evidence)]
+            : [];
 
     /// <summary>Attempts at a drill and variant, or at a measure and level, oldest first.</summary>
     public static IEnumerable<HoldAttempt> Of(

@@ -30,6 +30,8 @@ public sealed record DrillView(
     IReadOnlyList<string> Was,
     string? SideMeans,
     bool StretchesOtherSide,
+    SessionPhase Phase,
+    bool TestOnly,
     IReadOnlyList<string> Props,
     IReadOnlyList<string> Cues,
     IReadOnlyList<VariantView> Variants
@@ -59,6 +61,8 @@ public static class CatalogueEndpoints
                                     d.Was ?? [],
                                     d.SideMeans,
                                     d.StretchesOtherSide,
+                                    d.Phase,
+                                    d.TestOnly,
                                     d.Props,
                                     d.Cues,
                                     [.. d.Variants.Select(v => new VariantView(v.Key, v.Name))]

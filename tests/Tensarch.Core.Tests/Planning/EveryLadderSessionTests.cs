@@ -59,7 +59,7 @@ public class EveryLadderSessionTests
     [InlineData("side-plank", 6, "side-plank knee-to-elbow")]
     [InlineData("handstand", 1, "hollow protraction")]
     [InlineData("handstand", 3, "loaded-wrist-rock protraction exit-wheel wall-box")]
-    [InlineData("handstand", 6, "wall-handstand kick-up")]
+    [InlineData("handstand", 6, "wall-pulls kick-up")]
     [InlineData("shoulderstand", 1, "legs-up-support shoulder-clasp")]
     [InlineData("shoulderstand", 3, "bridge-clasp half-shoulderstand roll-out fish")]
     [InlineData("shoulderstand", 7, "bridge-clasp plow-single-lower fish")]

@@ -47,7 +47,7 @@ public class SessionBuilderTests
         var plan = Plan(Stage4 with { Weaker = Side.Right });
         var ramped = Find(plan, "split-ramped")!;
         Assert.Equal([Side.Right, Side.Left], ramped.Sides.Select(s => s.Side!.Value));
-        Assert.Equal([3, 2], ramped.Sides.Select(s => s.Dose.Repeats));
+        Assert.Equal([4, 3], ramped.Sides.Select(s => s.Dose.Repeats));
     }
 
     [Fact]
@@ -80,10 +80,11 @@ public class SessionBuilderTests
     }
 
     [Fact]
-    public void The_gates_own_hold_is_planned_as_two_holds_a_minute_apart()
+    public void What_the_gate_holds_is_planned_when_it_is_due_as_two_holds_a_minute_apart()
     {
         var wanted = Shipped.FrontSplit.StageAt(4).Tests.OfType<HoldCriterion>().ToList();
-        var plan = Plan(Stage4 with { Left = Shipped.At(Side.Left, 4, 25, wanted) });
+        var left = Shipped.At(Side.Left, 4, 25, wanted);
+        var plan = Plan(Stage4 with { Left = left with { Wanted = [.. left.Wanted.Select(w => w with { Due = true })] } });
         var support = Find(plan, "split-support")!;
         Assert.Equal(("gateAsksHold", 30), (support.Reason.Code, support.Reason.Number));
         var hold = Assert.IsType<HoldDose>(support.Sides.Single(s => s.Side == Side.Left).Dose);
@@ -112,7 +113,7 @@ public class SessionBuilderTests
     {
         var plan = Plan(Stage4 with { DaysSinceLast = 31, WayBack = new(31, 5, 0) });
         Assert.Contains(plan.Notes, n => n.Code == "reBaseline" && n.Number == 31);
-        Assert.Equal(60, Assert.IsType<RampedDose>(Find(plan, "low-lunge")!.Sides[0].Dose).SettleSeconds);
+        Assert.Equal(60, Assert.IsType<RampedDose>(Find(plan, "split-ramped")!.Sides[0].Dose).SettleSeconds);
     }
 
     [Fact]
@@ -120,7 +121,7 @@ public class SessionBuilderTests
         Assert.Equal(
             63,
             Assert
-                .IsType<RampedDose>(Find(Plan(Stage4 with { DaysSinceLast = 14, WayBack = new(14, 2, 0) }), "low-lunge")!.Sides[0].Dose)
+                .IsType<RampedDose>(Find(Plan(Stage4 with { DaysSinceLast = 14, WayBack = new(14, 2, 0) }), "split-ramped")!.Sides[0].Dose)
                 .SettleSeconds
         );
 

@@ -97,6 +97,21 @@ public class SessionProperties
     private static IReadOnlyList<ReadinessTest> Wanted(Ladder ladder, int stage) =>
         stage >= ladder.Keystone ? [] : [.. ladder.StageAt(stage).Tests.Where(t => t.ReadDrill is not null)];
 
+    /// <summary>The student and the session, short enough to be read.</summary>
+    private static string Said(SessionRequest r, SessionPlan plan) =>
+        string.Join(
+            '\n',
+            [
+                string.Join(", ", SessionChecker.Check(plan, r, Shipped.Content).Select(v => $"{v.Code} {v.Drill}")),
+                $"{r.Ladder.Key} {r.Left.Stage}/{r.Right.Stage}, {r.Minutes} min, day {r.DaysSinceStart}, {r.SessionsSinceStart} sessions, breath {r.BreathSeconds:F1}, weaker {r.Weaker}, back {r.WayBack?.BreakDays}, wrists {r.WristDaysRunning}, neck {r.NeckDaysInWeek}, way out {r.WayOutShown}",
+                string.Join(", ", LoadTags.All.Where(t => r.Bars[t] != BarLevel.Free).Select(t => $"{t} {r.Bars[t]}")),
+                .. plan.Drills.Select(d =>
+                    $"  {Timeline.SecondsOf(d, Shipped.Content.Drill(d.Drill), r.BreathSeconds)} {d.Drill}/{d.Sides[0].Variant} x{d.Sides.Count} {d.Reason.Code} {d.Sides[0].Dose.Repeats}"
+                ),
+                string.Join(", ", plan.Notes.Select(n => $"{n.Code} {n.Drill} {n.Number}")),
+            ]
+        );
+
     [Fact]
     public void No_session_breaks_a_rule_that_must_hold_for_any_student() =>
         AnyRequest.Sample(
@@ -106,7 +121,7 @@ public class SessionProperties
                 if (!plan.IsOk)
                     Assert.Equal("everythingOffLimits", plan.Problems[0].Code);
                 else
-                    Assert.Empty(SessionChecker.Check(plan.Value, request, Shipped.Content));
+                    Assert.True(SessionChecker.Check(plan.Value, request, Shipped.Content) is { Count: 0 }, Said(request, plan.Value));
             },
             time: Budget.Seconds
         );
@@ -119,7 +134,9 @@ public class SessionProperties
                 var plan = Builder.Build(request);
                 if (!plan.IsOk)
                     return;
-                var pack = Maker.Make(plan.Value, request).Value;
+                var made = Maker.Make(plan.Value, request);
+                Assert.True(made.IsOk, string.Join(", ", made.Problems.Select(p => p.Field)) + Said(request, plan.Value));
+                var pack = made.Value;
                 var ended = PackLoads.Ended(request.Bars);
                 var instead = pack.Gates.SelectMany(g => g.Instead).SelectMany(x => x.Slots);
                 foreach (var version in pack.Slots.Concat(instead).SelectMany(s => s.Versions))

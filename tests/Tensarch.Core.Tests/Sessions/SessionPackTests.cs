@@ -45,10 +45,10 @@ public class SessionPackTests
     [Fact]
     public void Backing_off_leads_one_level_easier_until_the_easiest()
     {
-        var versions = Pack().Slots.First(p => p.Versions[0].Drill == "split-support").Versions;
-        Assert.Equal(["floor", "to-low", "to-middle", "high-only"], versions.Select(v => v.Variant));
-        Assert.Equal([versions[1].Id, versions[2].Id, versions[3].Id, null], versions.Select(v => v.Easier));
-        Assert.Equal([versions[2].Id, versions[3].Id, versions[3].Id, null], versions.Select(v => v.Offer));
+        var versions = Pack(stage: 4).Slots.First(p => p.Versions[0].Drill == "lunge-foot-hold").Versions;
+        Assert.Equal(["pull", "hold", "reach"], versions.Select(v => v.Variant));
+        Assert.Equal([versions[1].Id, versions[2].Id, null], versions.Select(v => v.Easier));
+        Assert.Equal([versions[2].Id, versions[2].Id, null], versions.Select(v => v.Offer));
     }
 
     [Fact]
@@ -118,8 +118,8 @@ public class SessionPackTests
     public void A_round_says_what_it_counts_for_and_whether_a_gate_reads_it()
     {
         var pack = Pack();
-        var support = pack.Slots.First(p => p.Versions[0].Drill == "split-support").Versions[0];
-        Assert.Equal([new PackRound(1, 60, null)], support.Rounds);
+        var support = Pack(stage: 4).Slots.First(p => p.Versions[0].Drill == "split-support").Versions[0];
+        Assert.Equal(new PackRound(1, 30, null), support.Rounds[0]);
         Assert.Equal(new PackRound(1, null, 24), pack.Slots.First(p => p.Versions[0].Drill == "leg-swings").Versions[0].Rounds[0]);
         Assert.Contains(pack.Slots.First(p => p.Versions[0].Drill == "split-attempt").Versions, v => v.Evidence);
         Assert.False(pack.Slots.First(p => p.Versions[0].Drill == "leg-swings").Versions[0].Evidence);

@@ -49,7 +49,7 @@ public class TimelineTests
             );
 
     [Fact]
-    public void Set_up_once_a_side_and_five_seconds_to_switch()
+    public void Set_up_once_a_drill_and_five_seconds_to_switch()
     {
         var planned = new PlannedDrill(
             "p",
@@ -69,10 +69,9 @@ public class TimelineTests
         var kinds = Timeline.Of(plan, Shipped.Content).SelectMany(p => p.Segments).Select(s => (s.Kind, s.Seconds, s.Side)).ToList();
         Assert.Equal(
             [
-                (SegmentKind.SetUp, 10, Side.Right),
+                (SegmentKind.SetUp, 30, Side.Right),
                 (SegmentKind.Work, 60, Side.Right),
                 (SegmentKind.SwitchSides, 5, Side.Left),
-                (SegmentKind.SetUp, 10, Side.Left),
                 (SegmentKind.Work, 60, Side.Left),
             ],
             kinds

@@ -725,7 +725,7 @@ public sealed class Bodies
                             {
                                 new
                                 {
-                                    part = "joint-circles",
+                                    part = "pulse-raiser",
                                     done = true,
                                     rounds = 1,
                                     seconds = 30.5,

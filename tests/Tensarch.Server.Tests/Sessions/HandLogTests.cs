@@ -86,7 +86,8 @@ public sealed class HandLogTests(StudioApp app) : IClassFixture<StudioApp>, IAsy
                 new { part = IdOf(skipped), done = false },
             ]
         );
-        Assert.Equal(("met", "noData"), (await Hold("left"), await Hold("right")));
+        // On a day of practice the rounds are half a minute apart: they are one proof of the two that are asked.
+        Assert.Equal(("borderline", "noData"), (await Hold("left"), await Hold("right")));
         var done = await Done();
         var gone = done.Single(d => d.GetProperty("skipped").GetBoolean());
         Assert.Equal(skipped.GetProperty("drill").GetString(), gone.GetProperty("drill").GetString());

@@ -3840,7 +3840,7 @@ export interface components {
             /** Format: uuid */
             id?: null | string;
         };
-        /** @description How a coach chooses to stretch: it sets dose and spacing. */
+        /** @description How a coach chooses to stretch: it sets dose and spacing, and which drills come first. */
         Approach: {
             key: string;
             name: string;
@@ -3854,6 +3854,10 @@ export interface components {
             sessionsPerWeek: number;
             /** @description The ramped dose in week one of a new skill. */
             firstWeekRamp: components["schemas"]["RampedDose"];
+            /** @description Kinds of drills that it prefers where there is a choice, first to last. */
+            favours: components["schemas"]["DrillKind"][];
+            insteadOfRamp?: null | components["schemas"]["Dose"];
+            firstWeekInstead?: null | components["schemas"]["Dose"];
         };
         ArchiveRequest: {
             archived: boolean;
@@ -4523,7 +4527,7 @@ export interface components {
         DrillReason: {
             /**
              * @description `warmUp`, `preparesRegions`, `wristsBeforeHands`, `stageWork`, `gateAsksHold`, `gateAsksReps`, `strengthForStage`,
-             *             `dayGate`, `attempt`, `counter`, `calm`.
+             *             `dayGate`, `attempt`, `counter`, `calm`, `core`, `standIn`, `practice`, `practiceReps`, `wayOut`, `companion`.
              */
             code: string;
             /**
@@ -4537,6 +4541,11 @@ export interface components {
              */
             number?: null | number;
             side?: null | components["schemas"]["Side"];
+            /**
+             * Format: int32
+             * @description The student's own best that counts, in seconds.
+             */
+            best?: null | number;
         };
         DrillView: {
             key: string;
@@ -4546,6 +4555,8 @@ export interface components {
             was: string[];
             sideMeans: null | string;
             stretchesOtherSide: boolean;
+            phase: components["schemas"]["SessionPhase"];
+            testOnly: boolean;
             props: string[];
             cues: string[];
             variants: components["schemas"]["VariantView"][];
@@ -5651,6 +5662,7 @@ export interface components {
             /**
              * @description `offLimits`, `lightOnly`, `eased`, `spacing`, `firstWeek`, `attemptDelay`, `weakerFirst`, `extraRound`, `sidesAlternate`,
              *             `reBaseline`, `lighterAfterBreak`, `wayBack` (sessions that it still takes), `repeatLastWeek`, `lighterAfterPain`, `easierAfterPain`, `easierAfterBackOff`, `notEnoughToDo`, `didNotFit`, `notPrepared`,
+             *             `longestDay` (minutes that one skill fills), `lowerStage` (whose core is allowed),
              *             `wristRest`, `neckRest`, `wayOutFirst`, `instead`.
              */
             code: string;
@@ -6582,6 +6594,11 @@ export interface components {
             /** Format: int32 */
             sensationCeiling: number;
         };
+        /**
+         * @description The phases of a session, in order: nerve and balance while fresh, end range before the position, the neck last.
+         * @enum {unknown}
+         */
+        SessionPhase: "warm" | "fresh" | "strong" | "deep" | "peak" | "neck" | "down";
         /** @description One planned session: drills in the order in which they are done. */
         SessionPlan: {
             ladder: string;

@@ -34,6 +34,8 @@ class Catalogue {
         kind: 'skill',
         sideMeans: null,
         stretchesOtherSide: false,
+        phase: 'strong',
+        testOnly: false,
         props: [],
         cues: [],
         variants: [],

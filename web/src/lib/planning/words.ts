@@ -117,6 +117,20 @@ export function drillReason(reason: Schemas['DrillReason']): string {
       return 'Wrists come before weight on the hands.';
     case 'stageWork':
       return `Work of stage ${reason.stage}.`;
+    case 'core':
+      return `Core of stage ${reason.stage}.`;
+    case 'standIn':
+      return 'In place of the position itself, which is not for today.';
+    case 'practice':
+      return reason.best
+        ? `Three quarters of ${reason.side ? `the ${reason.side} ` : 'the '}best, ${reason.best} s; the gate asks for two holds of ${reason.number} s.`
+        : `The ${reason.side ? `${reason.side} ` : ''}gate asks for two holds of ${reason.number} s: at most half of it, until there is a best.`;
+    case 'practiceReps':
+      return `Practice toward the ${reason.number} clean repetitions that the gate asks for.`;
+    case 'wayOut':
+      return 'The way out, before the way in.';
+    case 'companion':
+      return 'Goes well beside it, in its easiest version; it counts for no gate.';
     case 'strengthForStage':
       return `Strength for stage ${reason.stage}.`;
     case 'gateAsksHold':
@@ -182,6 +196,10 @@ export function noteText(note: Schemas['PlanNote']): string {
       return `${drill} is left out: the neck was loaded on ${n} of the last days.`;
     case 'wayOutFirst':
       return `${drill} is left out: the way out comes before the way in.`;
+    case 'longestDay':
+      return `One skill fills ${n} minutes sensibly: a second one would use the rest.`;
+    case 'lowerStage':
+      return `Stage ${n} is trained${note.side ? `, ${note.side}` : ''}: nothing of the present stage’s core is allowed today. It counts for no gate.`;
     case 'notEnoughToDo':
       return `The rules leave ${n} minutes of work: the rest of the time stays free.`;
     case 'didNotFit':

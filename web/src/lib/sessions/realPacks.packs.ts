@@ -146,7 +146,9 @@ function everyAnswer(w: Written, packed: Packed, run: Run): void {
     if (failed?.otherwise === 'notToday' && left.length > 0)
       throw new Error(`${where(w, run)}: ${gate.gate} said no, and ${left.length} are left`);
     const put = after.lines.filter((l) => !run.lines.some((b) => b.slot === l.slot));
-    if (put.length > 2) throw new Error(`${where(w, run)}: ${put.length} were put in for one gate`);
+    // One substitute: two drills at most, each on both sides.
+    const drills = new Set(put.map((l) => packed.slot(l.slot).versions[0]!.drill));
+    if (drills.size > 2) throw new Error(`${where(w, run)}: ${drills.size} were put in for one gate`);
     const there = lineOf(after);
     if (there && put.includes(there)) everySignal(w, packed, after, 'substitute');
   }

@@ -38,16 +38,22 @@
     };
   });
 
-  const blocks: { kinds: Schemas['DrillKind'][]; title: string }[] = [
-    { kinds: ['raise', 'prepare', 'mobilise'], title: 'Warm-up and preparation' },
-    { kinds: ['strength'], title: 'Strength' },
-    { kinds: ['end-range'], title: 'End range' },
-    { kinds: ['skill', 'attempt'], title: 'Split' },
-    { kinds: ['counter', 'calm'], title: 'Counter and calm' },
+  const phases: { phase: Schemas['SessionPhase']; title: string }[] = [
+    { phase: 'warm', title: 'Warm-up' },
+    { phase: 'fresh', title: 'Balance, while fresh' },
+    { phase: 'strong', title: 'Strength' },
+    { phase: 'deep', title: 'End range, light to heavy' },
+    { phase: 'peak', title: 'The position' },
+    { phase: 'neck', title: 'Neck, last' },
+    { phase: 'down', title: 'Calm' },
   ];
 
   const meansOf = (drill: string) => catalogue.drill(drill).sideMeans;
-  const kindOf = (drill: string) => catalogue.drill(drill).kind;
+  /** Tests of the day close the warm-up, except those that are nothing but a test. */
+  const phaseOf = (planned: Schemas['PlannedDrill']) => {
+    const drill = catalogue.drill(planned.drill);
+    return planned.reason.code === 'dayGate' && !drill.testOnly ? 'warm' : drill.phase;
+  };
   const secondsOf = (s: Schemas['SessionSheet'], drill: string, side: Schemas['Side'] | null | undefined) =>
     s.parts.find((p) => p.drill === drill && (p.side ?? null) === (side ?? null))?.seconds ?? 0;
   const same = (sides: Schemas['PlannedSide'][]) =>
@@ -142,8 +148,8 @@
               </ul>
             </section>
           {/if}
-          {#each blocks as block (block.title)}
-            {@const drills = s.plan.drills.filter((d) => block.kinds.includes(kindOf(d.drill)))}
+          {#each phases as block (block.title)}
+            {@const drills = s.plan.drills.filter((d) => phaseOf(d) === block.phase)}
             {#if drills.length}
               <section class="mt-5" aria-label={block.title}>
                 <h2 class="mb-1">{block.title}</h2>

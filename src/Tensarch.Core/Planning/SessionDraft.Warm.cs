@@ -1,0 +1,177 @@
+using Tensarch.Core.Students;
+
+namespace Tensarch.Core.Planning;
+
+/// <summary>The frame around the main work: a warm-up of the length that the day asks for, and calm that ends lying still.</summary>
+internal sealed partial class SessionDraft
+{
+    private const int LeastRaiseSeconds = 60;
+    private const int MostRaiseSeconds = 300;
+    private const int LeastRestSeconds = 60;
+    private const int MostRestSeconds = 300;
+    private const int MostCalm = 3;
+
+    /// <summary>Times are said in whole fives: up to so many seconds more are needed for it.</summary>
+    private const int Grain = 4;
+
+    /// <summary>The ends of a session: what raises the pulse, and lying still.</summary>
+    private void Frame()
+    {
+        Try(catalogue.DrillList.Last(d => d.Kind == DrillKind.Calm), new("calm"), must: true);
+        Try(Of(DrillKind.Raise).First(), new("warmUp"), must: true);
+        SetRaise(UsualRaise);
+    }
+
+    private int UsualRaise => request.Minutes <= shape.Warm.ShortRaiseMinutes ? shape.Warm.ShortRaiseSeconds : 180;
+
+    /// <summary>A warm-up of the length that the day asks for: few things, the regions of the ladder among them, and the pulse up for the rest of it.</summary>
+    private void WarmUp()
+    {
+        Warm();
+        // A round of the main work, or a drill that is no core, makes room where the warm-up came out short.
+        while (WarmSeconds < shape.WarmSeconds(request.Minutes) && (Budget - Used < 30 || Crowded) && MakeRoom())
+            Warm();
+    }
+
+    private bool Crowded => Counted >= shape.MostDrills(request.Minutes);
+
+    private bool MakeRoom()
+    {
+        if (!Crowded && Lessenable().MaxBy(Seconds) is { } longest)
+            Lessen(longest);
+        else if (
+            drills.LastOrDefault(d =>
+                IsMain(d) && !IsTest(d) && !IsCore(d) && catalogue.Drill(d.Drill) is { Kind: not DrillKind.Counter, IsWayOut: false }
+            ) is
+            { } last
+        )
+            drills.Remove(last);
+        else
+            return false;
+        return true;
+    }
+
+    private void Warm()
+    {
+        var needed = shape.WarmSeconds(request.Minutes);
+        foreach (var drill in Warmers())
+        {
+            var enough = WarmSeconds + MostRaiseSeconds - RaiseSeconds >= needed;
+            if (enough && drill.Kind != DrillKind.Raise && !drill.Loads.Keys.Any(t => request.Ladder.Regions.Contains(t) && !Warmed(t)))
+                continue;
+            if (WarmSeconds >= needed && RaiseSeconds <= LeastRaiseSeconds)
+                break;
+            Try(drill, new(drill.Kind == DrillKind.Raise ? "warmUp" : "preparesRegions"));
+        }
+        SetRaise(RaiseSeconds + needed + Grain - WarmSeconds);
+        // The longest raise is not enough, and one more thing is too much: a shorter one then.
+        foreach (var drill in Warmers().Where(d => !Has(d.Key)))
+            if (WarmSeconds < needed)
+            {
+                SetRaise(LeastRaiseSeconds);
+                tried.Remove(drill.Key);
+                Try(drill, new("preparesRegions"));
+                SetRaise(RaiseSeconds + needed + Grain - WarmSeconds);
+            }
+        foreach (var planned in drills.Where(d => PlaceOf(d).Phase == SessionPhase.Warm && !IsTest(d)).ToList())
+            if (
+                WarmSeconds < needed
+                && planned.Id != Raise?.Id
+                && Grown(planned) is { } more
+                && Seconds(more) - Seconds(planned) <= Budget - Used
+            )
+                drills[drills.IndexOf(planned)] = more;
+        SetRaise(RaiseSeconds + Math.Min(needed + Grain - WarmSeconds, Budget - Used));
+    }
+
+    private bool Warmed(LoadTag region) =>
+        drills.Any(d => catalogue.Drill(d.Drill) is { Phase: SessionPhase.Warm } drill && drill.Loads.ContainsKey(region));
+
+    /// <summary>What warms: the joints, then what the ladder's regions still need, then the rest, another one first each time.</summary>
+    private List<Drill> Warmers() =>
+        [
+            .. Of(DrillKind.Raise, DrillKind.Mobilise, DrillKind.Prepare)
+                .Where(d => d.Phase == SessionPhase.Warm && !d.PreparesHands && !catalogue.GatesTestedBy(d.Key).Any())
+                .Index()
+                .OrderBy(d =>
+                    d.Item is { Kind: DrillKind.Raise, HandShare: 0 } && d.Item.Loads.Count == 0 ? 0
+                    : request.Ladder.Regions.Any(r => d.Item.Loads.ContainsKey(r)) && d.Item.HandShare == 0 ? 1
+                    : d.Item.HandShare == 0 ? 2
+                    : 3
+                )
+                .ThenBy(d => (d.Index + request.SessionsSinceStart) % 5)
+                .Select(d => d.Item),
+        ];
+
+    private PlannedDrill? Raise =>
+        drills.FirstOrDefault(d => d.Sides[0].Dose is HoldDose && catalogue.Drill(d.Drill).Kind == DrillKind.Raise);
+
+    private int RaiseSeconds => ((HoldDose?)Raise?.Sides[0].Dose)?.Seconds ?? 0;
+
+    private void SetRaise(int seconds)
+    {
+        if (Raise is { } raise)
+            Replace(
+                raise,
+                s =>
+                    s with
+                    {
+                        Dose = ((HoldDose)s.Dose) with
+                        {
+                            Seconds = Math.Clamp(seconds - seconds % (Grain + 1), LeastRaiseSeconds, MostRaiseSeconds),
+                        },
+                    }
+            );
+    }
+
+    /// <summary>What no work may fill is filled lightly: more of the warm-up and longer calm, each within its share.</summary>
+    private void Lighten()
+    {
+        foreach (var drill in Of(DrillKind.Calm))
+            if (Short || shape.IsRestful(request.Ladder.Skill))
+                TryCalm(drill);
+        foreach (var drill in Warmers())
+            if (Short && Planned(drill) is { } more && WarmMay(Seconds(more)))
+                Try(drill, new("preparesRegions"));
+        for (var seconds = RaiseSeconds + 15; Short && seconds <= MostRaiseSeconds && WarmMay(15); seconds += 15)
+            SetRaise(seconds);
+        foreach (var planned in drills.Where(d => PlaceOf(d).Phase == SessionPhase.Warm && !IsTest(d) && d.Id != Raise?.Id).ToList())
+            if (Short && Grown(planned) is { } more && WarmMay(Seconds(more) - Seconds(planned)))
+                drills[drills.IndexOf(planned)] = more;
+        while (Short && LyingStill is { Sides: [{ Dose: HoldDose { Seconds: < MostRestSeconds and var still } }] } rest && DownMay(15))
+            Replace(rest, s => s with { Dose = ((HoldDose)s.Dose) with { Seconds = still + 15 } });
+        // Rests do not fill a session.
+        while (Working < shape.Main.WorkShare * MainSeconds && MostResting() is { } idle)
+            Lessen(idle);
+        // Not more warm-up than what it warms up for.
+        while (
+            WarmSeconds > shape.WarmMost(request.Minutes) * Used
+            && WarmSeconds - Grain > shape.WarmSeconds(request.Minutes)
+            && RaiseSeconds > LeastRaiseSeconds
+        )
+            SetRaise(RaiseSeconds - Grain - 1);
+    }
+
+    /// <summary>Less than the share of the day that is called filled.</summary>
+    private bool Short => Used < shape.FilledShare * Budget;
+
+    private PlannedDrill? LyingStill => drills.FirstOrDefault(d => d.Drill == catalogue.DrillList.Last(x => x.Kind == DrillKind.Calm).Key);
+
+    private bool LightMay(int more) => Used + more <= Budget && MainSeconds >= shape.MainLeast(request.Ladder.Skill) * (Used + more);
+
+    private bool WarmMay(int more) => LightMay(more) && WarmSeconds + more <= shape.WarmMost(request.Minutes) * (Used + more);
+
+    private bool DownMay(int more) =>
+        SecondsIn(p => p == SessionPhase.Down) + more <= shape.DownMost(request.Ladder.Skill, Used + more) && LightMay(more);
+
+    private void TryCalm(Drill drill)
+    {
+        // A few breaths more in one place do more than one place after another.
+        if (drills.Count(d => catalogue.Drill(d.Drill).Kind == DrillKind.Calm) >= MostCalm)
+            return;
+        if (Plan(drill, new("calm")) is not { } planned || Has(drill.Key))
+            return;
+        if (DownMay(Seconds(planned)))
+            Try(drill, new("calm"));
+    }
+}

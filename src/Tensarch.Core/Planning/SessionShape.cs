@@ -1,0 +1,78 @@
+namespace Tensarch.Core.Planning;
+
+/// <summary>What share of a session is what, and how much one skill fills. Data; all numbers are defaults.</summary>
+/// <param name="Restful">Ladders whose days end longer and work less.</param>
+/// <param name="FilledShare">Less of the day's minutes than this is said.</param>
+/// <param name="Caps">How many drills a session has at most; gate tests, counters and calm are not counted.</param>
+/// <param name="Longest">The longest sensible day of one skill, by the stage trained; no entry: the day's minutes.</param>
+/// <param name="GentleLongestMinutes">The same for approaches without ramps and for the very mobile.</param>
+/// <param name="StandIns">What is done in place of a core drill that is not allowed.</param>
+/// <param name="TrainedBy">By a measure that is held on the bench, the drill in which that is practised.</param>
+/// <param name="Companions">What fills a session beside the stage's own drills.</param>
+public sealed record SessionShape(
+    int Version,
+    WarmShape Warm,
+    DownShape Down,
+    MainShape Main,
+    IReadOnlyList<string> Restful,
+    double FilledShare,
+    IReadOnlyList<DrillCap> Caps,
+    IReadOnlyList<LongestDay> Longest,
+    int GentleLongestMinutes,
+    IReadOnlyDictionary<string, string> StandIns,
+    IReadOnlyList<CompanionDrills> Companions,
+    IReadOnlyDictionary<string, string> TrainedBy
+)
+{
+    public bool IsRestful(string skill) => Restful.Contains(skill);
+
+    /// <summary>So much warm-up a day needs, in seconds.</summary>
+    public int WarmSeconds(int minutes) => (int)Math.Clamp(Math.Ceiling(Warm.Share * minutes * 60), Warm.LeastSeconds, Warm.MostSeconds);
+
+    /// <summary>The share of the session that the warm-up takes at most.</summary>
+    public double WarmMost(int minutes) => minutes < Warm.ShortUnderMinutes ? Warm.ShortMostShare : Warm.MostShare;
+
+    /// <summary>Counters and calm take at most so many seconds of a session of so many.</summary>
+    public int DownMost(string skill, int seconds) =>
+        (int)Math.Max((IsRestful(skill) ? Down.RestfulShare : Down.Share) * seconds, Down.LeastSeconds);
+
+    public double MainLeast(string skill) => IsRestful(skill) ? Main.RestfulLeastShare : Main.LeastShare;
+
+    public int MostDrills(int minutes) => Caps.First(c => minutes < c.UnderMinutes).Drills;
+
+    /// <summary>The minutes of a day that one skill fills sensibly.</summary>
+    /// <param name="gentle">Without ramps, or for someone very mobile.</param>
+    public int LongestMinutes(string skill, int stage, bool gentle) =>
+        Math.Min(
+            Longest.FirstOrDefault(l => l.Ladder == skill && l.FromStage <= stage && stage <= l.ToStage)?.Minutes
+                ?? SessionBuilder.MostMinutes,
+            gentle ? GentleLongestMinutes : SessionBuilder.MostMinutes
+        );
+
+    public CompanionDrills CompanionsOf(string skill) => Companions.FirstOrDefault(c => c.Ladder == skill) ?? new(skill, 0, []);
+}
+
+/// <param name="Share">Of the day's minutes, between the least and the most seconds.</param>
+/// <param name="ShortRaiseSeconds">What raises the pulse takes so long in a session of at most so many minutes.</param>
+public sealed record WarmShape(
+    double Share,
+    int LeastSeconds,
+    int MostSeconds,
+    double MostShare,
+    double ShortMostShare,
+    int ShortUnderMinutes,
+    int ShortRaiseSeconds,
+    int ShortRaiseMinutes
+);
+
+public sealed record DownShape(double Share, int LeastSeconds, double RestfulShare);
+
+/// <param name="WorkShare">Of the main part, what is work and not rest.</param>
+public sealed record MainShape(double LeastShare, double RestfulLeastShare, double WorkShare);
+
+public sealed record DrillCap(int UnderMinutes, int Drills);
+
+public sealed record LongestDay(string Ladder, int FromStage, int ToStage, int Minutes);
+
+/// <param name="Share">Of the main part, at most.</param>
+public sealed record CompanionDrills(string Ladder, double Share, IReadOnlyList<string> Drills);

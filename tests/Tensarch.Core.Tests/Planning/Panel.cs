@@ -1,0 +1,174 @@
+using Tensarch.Core.Planning;
+using Tensarch.Core.Sessions;
+using Tensarch.Core.Skills;
+using Tensarch.Core.Students;
+
+namespace Tensarch.Core.Tests.Planning;
+
+/// <summary>One student on one day: what the panel looks at.</summary>
+public sealed record PanelCase(string Ladder, int Stage, string Approach, int Minutes, string Body, string History)
+{
+    public override string ToString() => $"{Ladder} {Stage}, {Approach}, {Minutes} min, {Body}, {History}";
+}
+
+/// <summary>
+/// All 48 stages × three approaches × 20 to 75 minutes × four bodies × three histories, and what a coach would say no to. Counts anew, in its own
+/// way: it shares no code with the maker nor the checker.
+/// </summary>
+public static class Panel
+{
+    public static readonly int[] Minutes = [20, 30, 45, 60, 75];
+    private static readonly (string Name, string[] Yes)[] Bodies =
+    [
+        ("no cautions", []),
+        ("wrist light only", ["wrist"]),
+        ("neck off limits", ["neck"]),
+        ("very mobile", ["very-mobile"]),
+    ];
+    private static readonly string[] Histories = ["new", "middle", "at the gate"];
+
+    public static IEnumerable<PanelCase> All =>
+        from ladder in Shipped.Content.Skills
+        from stage in ladder.Stages
+        from approach in Shipped.Content.Approaches
+        from minutes in Minutes
+        from body in Bodies
+        from history in Histories
+        select new PanelCase(ladder.Key, stage.Number, approach.Key, minutes, body.Name, history);
+
+    public static SessionRequest Request(PanelCase at)
+    {
+        var ladder = Shipped.Ladder(at.Ladder);
+        var (days, sessions) = at.History switch
+        {
+            "new" => (2, 1),
+            "middle" => (30, 12),
+            _ => (90, 40),
+        };
+        return new(
+            ladder,
+            Shipped.Content.FindApproach(at.Approach)!,
+            "square",
+            new DateOnly(2026, 3, 3),
+            at.Minutes,
+            Side(Core.Side.Left),
+            Side(Core.Side.Right),
+            null,
+            Core.Side.Right,
+            days,
+            sessions,
+            2,
+            new Dictionary<LoadTag, int>(),
+            null,
+            [],
+            0,
+            0,
+            at.History != "new",
+            Shipped.Bars(Bodies.First(b => b.Name == at.Body).Yes),
+            4.5,
+            4
+        );
+
+        SideState Side(Side side) => Shipped.At(side, at.Stage, 20) with { Wanted = at.History == "new" ? [] : [.. Wanted()] };
+
+        IEnumerable<Want> Wanted() =>
+            from test in ladder.StageAt(at.Stage).Tests
+            where Want.Practises(test, Shipped.Content)
+            select Want.Of(test, Shipped.Content) with
+            {
+                Best = test is HoldCriterion hold ? hold.Asked(4.5) * (at.History == "middle" ? 0.6 : 0.95) : null,
+            };
+    }
+
+    /// <summary>What a coach would not sign, each in a word.</summary>
+    public static IEnumerable<string> Faults(PanelCase at, SessionRequest request, SessionPlan plan)
+    {
+        var content = Shipped.Content;
+        var lines = plan
+            .Drills.Select(d => (Planned: d, Drill: content.Drill(d.Drill), Seconds: Timeline.SecondsOf(d, content.Drill(d.Drill), 4.5)))
+            .ToList();
+        double all = lines.Sum(l => l.Seconds);
+        bool Test(PlannedDrill d) => d.Reason.Code == "dayGate";
+        SessionPhase Phase(PlannedDrill d, Drill drill) => Test(d) && !drill.TestOnly ? SessionPhase.Warm : drill.Phase;
+        double In(params SessionPhase[] phases) => lines.Where(l => phases.Contains(Phase(l.Planned, l.Drill))).Sum(l => l.Seconds);
+        var restful = at.Ladder == "shoulderstand";
+        var gentle = at.Approach != "long-and-ramped" || at.Body == "very mobile";
+        // By the stage that is trained: a lower one where none of the core of this one is allowed.
+        var trained = (int)(plan.Notes.FirstOrDefault(n => n.Code == "lowerStage")?.Number ?? at.Stage);
+        var longest = Math.Min(Longest(at.Ladder, trained), gentle ? 60 : 120);
+        var day = 60.0 * Math.Min(at.Minutes, longest);
+
+        if (all < 0.9 * day)
+            yield return "filled";
+        if (all > 60 * at.Minutes)
+            yield return "over";
+        var warm = In(SessionPhase.Warm);
+        if (warm > all * (at.Minutes < 30 ? 0.35 : 0.3))
+            yield return "warm";
+        if (warm < Math.Clamp(at.Minutes * 16, 300, 480))
+            yield return "cold";
+        if (In(SessionPhase.Down) > Math.Max(120, all * (restful ? 0.25 : 0.12)))
+            yield return "down";
+        if (all - warm - In(SessionPhase.Down) < all * (restful ? 0.35 : 0.5))
+            yield return "main";
+        var counted = lines.Count(l => !Test(l.Planned) && l.Drill.Kind is not (DrillKind.Counter or DrillKind.Calm));
+        if (
+            counted
+            > (
+                at.Minutes < 45 ? 8
+                : at.Minutes < 60 ? 11
+                : at.Minutes < 75 ? 14
+                : 17
+            )
+        )
+            yield return "many";
+        if (lines[^1].Drill.Key is not ("lie-still" or "guided-rest"))
+            yield return "ends";
+        var order = lines.Select(l => (Phase(l.Planned, l.Drill), Test(l.Planned) && !l.Drill.TestOnly ? 10_000 : l.Drill.Rank)).ToList();
+        if (!order.SequenceEqual(order.Order()))
+            yield return "order";
+        foreach (var core in Shipped.Ladder(at.Ladder).StageAt(at.Stage).Core!)
+            if (
+                !plan.Drills.Any(d => !Test(d) && (d.Drill == core || d.Drill == content.Shape.StandIns.GetValueOrDefault(core)))
+                && !plan.Notes.Any(n => n.Drill == core && n.Code != "didNotFit")
+            )
+                yield return $"core {core}";
+        foreach (var (planned, drill, _) in lines)
+        foreach (var side in planned.Sides)
+            if (
+                side.Dose is HoldDose { Seconds: { } held, Rounds: 2, RestSeconds: 60 }
+                && request.Left.Wanted.Any(w => w.Drill == drill.Key && w.Test is HoldCriterion { Seconds: { } asked } && held >= asked)
+            )
+                yield return $"test dose {drill.Key}";
+        foreach (var broken in SessionChecker.Check(plan, request, content))
+            yield return $"checker {broken.Code}";
+    }
+
+    /// <summary>Of the sensible day, what is filled; and of that, what is main work.</summary>
+    public static (double Filled, double Main) Shares(PanelCase at)
+    {
+        var content = Shipped.Content;
+        var plan = new SessionBuilder(content).Build(Request(at)).Value;
+        double Of(Func<PlannedDrill, bool> which) => plan.Drills.Where(which).Sum(d => Timeline.SecondsOf(d, content.Drill(d.Drill), 4.5));
+        var all = Of(_ => true);
+        var gentle = at.Approach != "long-and-ramped" || at.Body == "very mobile";
+        var trained = (int)(plan.Notes.FirstOrDefault(n => n.Code == "lowerStage")?.Number ?? at.Stage);
+        var day = 60.0 * Math.Min(at.Minutes, Math.Min(Longest(at.Ladder, trained), gentle ? 60 : 120));
+        return (
+            all / day,
+            Of(d =>
+                d.Reason.Code != "dayGate" && content.Drill(d.Drill).Phase is not (SessionPhase.Warm or SessionPhase.Down)
+                || (d.Reason.Code == "dayGate" && content.Drill(d.Drill).TestOnly)
+            ) / all
+        );
+    }
+
+    private static int Longest(string ladder, int stage) =>
+        (ladder, stage) switch
+        {
+            ("shoulderstand", <= 2) => 30,
+            ("shoulderstand", _) or ("deep-squat", 1) or ("crow", <= 3) => 45,
+            ("deep-squat", <= 3) or ("crow", <= 5) or ("side-plank", >= 4) or ("handstand", <= 2) or ("middle-split", 1 or 7) => 60,
+            _ => 120,
+        };
+}
