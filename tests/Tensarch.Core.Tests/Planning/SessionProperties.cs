@@ -54,9 +54,10 @@ public class SessionProperties
         from bars in AnyCautions
         from breath in Gen.Double[2, 9]
         from blocks in Gen.Int[0, 6]
+        from approach in Gen.Int[0, Shipped.Content.Approaches.Count - 1]
         select new SessionRequest(
             ladder,
-            Shipped.Content.Approaches[0],
+            Shipped.Content.Approaches[approach],
             "square",
             new DateOnly(2026, 3, 3),
             minutes,

@@ -28,14 +28,14 @@ public class RealPacks
     private sealed record Written(string Ladder, int Stage, string Body, int Minutes, IReadOnlyList<string> Barred, SessionPack Pack);
 
     /// <summary>Two months on the ladder, a way out shown at every gate that asks for one.</summary>
-    private static StudentFacts Facts(Ladder ladder, int stage, string[] yes)
+    private static StudentFacts Facts(Ladder ladder, int stage, string[] yes, string approach)
     {
         var start = Shipped.Now.AddDays(-60);
         return StudentFacts.Of(new(Today.AddYears(-30), null, 7, new(LeftLegCm: 86, RightLegCm: 86), "square", 4, [])) with
         {
             Answers = [.. Shipped.Content.Questions.Select((q, i) => new IntakeAnswer(q.Key, yes.Contains(q.Key), start, i))],
             Screenings = [new(ScreeningKind.Whole, Today.AddDays(-60), start, null)],
-            Enrolments = [new(Guid.NewGuid(), ladder, Shipped.Content.Approaches[0].Key, start)],
+            Enrolments = [new(Guid.NewGuid(), ladder, approach, start)],
             Decisions = [.. ladder.Courses.Select(side => new SkillDecision(ladder.Skill, new(side, 0, stage, start)))],
             Readings =
             [
@@ -65,6 +65,10 @@ public class RealPacks
         };
     }
 
+    /// <summary>The approaches take turns over stages and lengths: each of them is walked on every ladder.</summary>
+    private static string ApproachOf(int stage, int minutes) =>
+        Shipped.Content.Approaches[(stage + minutes / 30) % Shipped.Content.Approaches.Count].Key;
+
     private static IEnumerable<Written> All()
     {
         var builder = new SessionBuilder(Shipped.Content);
@@ -74,7 +78,11 @@ public class RealPacks
         foreach (var (body, yes) in Bodies)
         foreach (var minutes in new[] { 30, 60 })
         {
-            var state = StudentState.From(Facts(ladder, stage.Number, yes), new(Shipped.Now, TimeZoneInfo.Utc), Shipped.Content);
+            var state = StudentState.From(
+                Facts(ladder, stage.Number, yes, ApproachOf(stage.Number, minutes)),
+                new(Shipped.Now, TimeZoneInfo.Utc),
+                Shipped.Content
+            );
             var request = SessionRequests.Of(state, state.Courses[0], Today, minutes, Shipped.Content);
             var pack = maker.Make(builder.Build(request).Value, request);
             Assert.True(
