@@ -91,7 +91,7 @@ public sealed partial record Measure(
     IReadOnlyList<string> Standards,
     IReadOnlyList<MeasureLevel> Levels,
     IReadOnlyList<Instrument> Instruments,
-    IReadOnlyDictionary<LoadTag, Load> Loads,
+    IReadOnlyDictionary<LoadTag, LoadLevel> Loads,
     IReadOnlyList<string> Landmarks,
     IReadOnlyList<string> Protocol,
     IReadOnlyList<Compensation> Compensations,
@@ -124,7 +124,10 @@ public sealed partial record Measure(
 
     /// <summary>The first tag that keeps this measure off the bench today; none when it may be taken.</summary>
     public LoadTag? BarredBy(DayBars bars) =>
-        Loads.Where(l => !bars.Allow(new Dictionary<LoadTag, Load> { [l.Key] = l.Value })).Select(l => (LoadTag?)l.Key).FirstOrDefault();
+        Loads
+            .Where(l => !bars.Allow(new Dictionary<LoadTag, LoadLevel> { [l.Key] = l.Value }))
+            .Select(l => (LoadTag?)l.Key)
+            .FirstOrDefault();
 }
 
 /// <summary>A body position of the bench, in the order in which a sitting goes through them.</summary>

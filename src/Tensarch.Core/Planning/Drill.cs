@@ -47,7 +47,7 @@ public sealed record Variant(
     string Key,
     string Name,
     int FromStage,
-    IReadOnlyDictionary<LoadTag, Load>? Loads = null,
+    IReadOnlyDictionary<LoadTag, LoadLevel>? Loads = null,
     Dose? Dose = null,
     double? HandShare = null,
     IReadOnlyList<string>? DayGates = null,
@@ -60,7 +60,7 @@ public sealed record Variant(
 
 /// <summary>One thing that is done.</summary>
 /// <param name="HandShare">Share of bodyweight on the hands, 0 to 1.</param>
-/// <param name="StretchesOtherSide">The side is the front leg; what is stretched belongs to the other.</param>
+/// <param name="OtherSide">Loads that belong to the other side: the side is the front leg, and these are of the rear one.</param>
 /// <param name="GapMeasure">The measure of the gap from which its support is chosen.</param>
 /// <param name="RampStrain">The breath strain is heavy when the ramp tops out above 60 %.</param>
 /// <param name="NeedsWayOut">It is planned only once the way out has been shown, an override or not.</param>
@@ -85,7 +85,7 @@ public sealed record Drill(
     DrillKind Kind,
     SideMode Sides,
     Dose Dose,
-    IReadOnlyDictionary<LoadTag, Load> Loads,
+    IReadOnlyDictionary<LoadTag, LoadLevel> Loads,
     IReadOnlyList<Variant> Variants,
     IReadOnlyList<Serves> Serves,
     IReadOnlyList<string> Props,
@@ -94,7 +94,7 @@ public sealed record Drill(
     IReadOnlyList<string> StopSigns,
     string Warmth,
     double HandShare,
-    bool StretchesOtherSide = false,
+    IReadOnlyList<LoadTag>? OtherSide = null,
     string? GapMeasure = null,
     bool RampStrain = false,
     bool NeedsWayOut = false,
@@ -149,17 +149,21 @@ public sealed record Drill(
     /// a passive end-range hold is heavy from 45 s.
     /// </summary>
     /// <param name="breathSeconds">One calm breath of whoever does it; a region's load does not depend on it.</param>
-    public IReadOnlyDictionary<LoadTag, Load> LoadsOf(Variant variant, Dose dose, double breathSeconds = Breaths.DefaultSeconds)
+    public IReadOnlyDictionary<LoadTag, LoadLevel> LoadsOf(Variant variant, Dose dose, double breathSeconds = Breaths.DefaultSeconds) =>
+        LoadsOf(variant, LongestHoldSeconds(dose, breathSeconds), dose is RampedDose ramp ? ramp.ToPercent : 0);
+
+    /// <summary>The same for work that was done.</summary>
+    public IReadOnlyDictionary<LoadTag, LoadLevel> LoadsOf(Variant variant, double longestHoldSeconds, int topPercent)
     {
-        var loads = new Dictionary<LoadTag, Load>(variant.Loads ?? Loads);
-        if (RampStrain && dose is RampedDose { ToPercent: > 60 })
-            loads[LoadTag.BreathStrain] = Load.Heavy;
+        var loads = new Dictionary<LoadTag, LoadLevel>(variant.Loads ?? Loads);
+        if (RampStrain && topPercent > 60)
+            loads[LoadTag.BreathStrain] = LoadLevel.Heavy;
         if (loads.ContainsKey(LoadTag.PassiveEndRange))
-            loads[LoadTag.PassiveEndRange] = LongestHoldSeconds(dose, breathSeconds) >= 45 ? Load.Heavy : Load.Light;
+            loads[LoadTag.PassiveEndRange] = longestHoldSeconds >= 45 ? LoadLevel.Heavy : LoadLevel.Light;
         return loads;
     }
 
-    private static double LongestHoldSeconds(Dose dose, double breathSeconds) =>
+    internal static double LongestHoldSeconds(Dose dose, double breathSeconds) =>
         dose switch
         {
             RampedDose d => Math.Max(d.SettleSeconds, d.ResettleSeconds),

@@ -15,19 +15,20 @@ internal static class DrillChoice
         Drill drill,
         Side? side,
         int stage,
-        SessionRequest request,
+        Trainee who,
+        CourseState course,
         bool companion = false,
         bool ramps = true
     )
     {
-        if (drill.NeedsWayOut && !request.WayOutShown)
+        if (drill.NeedsWayOut && !course.WayOutShown)
             return (null, new("wayOutFirst", drill.Key));
-        var skill = request.Ladder.Skill;
-        var trains = request.Ladder.TrainsAs(stage);
-        var eased = request.Eased.Where(e => e.Touches(drill.Key, drill.Loads)).ToList();
+        var skill = course.Ladder.Skill;
+        var trains = course.Ladder.TrainsAs(stage);
+        var eased = who.Eased.Where(e => e.Touches(drill.Key, drill.Loads)).ToList();
         var easier = eased.Select(e => e.EasierBy).DefaultIfEmpty(0).Max();
         // What pain eased is practised, not tested.
-        var wanted = easier > 0 || companion ? null : Wanted(drill, side, request);
+        var wanted = easier > 0 || companion ? null : Wanted(drill, side, course);
         var planned =
             companion ? 0
             : wanted?.Variant is { } read ? drill.Variants.Index().First(v => v.Item.Key == read).Index
@@ -40,30 +41,37 @@ internal static class DrillChoice
             var variant = drill.Variants[i];
             if (variant.FromStageIn(skill) > trains && i > 0 && wanted is null)
                 continue;
-            foreach (var dose in Doses(drill, variant, i == start ? wanted : null, request, ramps))
+            foreach (var dose in Doses(drill, variant, i == start ? wanted : null, who, course, ramps))
             {
-                var loads = drill.LoadsOf(variant, dose, request.BreathSeconds);
-                if (request.Bars.Allow(loads) && Spacing(drill, loads, request) is { } note)
+                var loads = drill.LoadsOf(variant, dose, who.BreathSeconds);
+                if (who.Bars.Allow(loads) && Spacing(drill, loads, who, course) is { } note)
                     spaced ??= note;
-                else if (request.Bars.Allow(loads))
+                else if (who.Bars.Allow(loads))
                     return (
-                        new(side, stage, variant.Key, dose, Props(drill, side, request), i == planned ? null : drill.Variants[planned].Key),
+                        new(
+                            side,
+                            stage,
+                            variant.Key,
+                            dose,
+                            Props(drill, side, who, course),
+                            i == planned ? null : drill.Variants[planned].Key
+                        ),
                         null
                     );
                 else
-                    refused = Strictest(loads, request.Bars);
+                    refused = Strictest(loads, who.Bars);
             }
         }
         if (spaced is not null)
             return (null, spaced);
-        var off = refused is { } tag && request.Bars[tag] == BarLevel.OffLimits;
+        var off = refused is { } tag && who.Bars[tag] == BarLevel.OffLimits;
         return (null, new(off ? "offLimits" : "lightOnly", drill.Key, refused));
     }
 
     /// <summary>What the gate still asks for that this drill trains.</summary>
     /// <param name="side">None: of both, what the side asks that can less.</param>
-    public static Want? Wanted(Drill drill, Side? side, SessionRequest request) =>
-        (side is { } one ? request.Of(one).Wanted : request.Left.Wanted.Concat(request.Right.Wanted))
+    public static Want? Wanted(Drill drill, Side? side, CourseState course) =>
+        (side is { } one ? course.Of(one).Wanted : course.Left.Wanted.Concat(course.Right.Wanted))
             .Where(w => w.Drill == drill.Key)
             .MinBy(w => w.Best ?? 0);
 
@@ -71,21 +79,17 @@ internal static class DrillChoice
         Math.Max(0, drill.Variants.Index().Where(v => v.Item.FromStageIn(skill) <= stage).Select(v => v.Index).DefaultIfEmpty(0).Max());
 
     /// <summary>The dose asked for, then the same with its passive holds cut short, for someone to whom light ones are left.</summary>
-    private static IEnumerable<Dose> Doses(Drill drill, Variant variant, Want? wanted, SessionRequest request, bool ramps)
+    private static IEnumerable<Dose> Doses(Drill drill, Variant variant, Want? wanted, Trainee who, CourseState course, bool ramps)
     {
-        var dose = DrillDose.Of(drill, variant, wanted, request, ramps);
+        var dose = DrillDose.Of(drill, variant, wanted, who, course, ramps);
         // A first-week ramp is light as it is.
         if (
-            request.WayBack is { } back
+            who.WayBack is { } back
             && drill.Kind is not (DrillKind.Raise or DrillKind.Prepare or DrillKind.Calm)
-            && !(request.FirstWeek && dose is RampedDose)
+            && !(who.FirstWeekOf(course) && dose is RampedDose)
         )
             dose = dose.Lightened(back.DoseShare);
-        if (
-            request.Eased.Where(e => e.Touches(drill.Key, drill.Loads)).Select(e => e.DoseShare).DefaultIfEmpty(1).Min()
-            is var share
-                and < 1
-        )
+        if (who.Eased.Where(e => e.Touches(drill.Key, drill.Loads)).Select(e => e.DoseShare).DefaultIfEmpty(1).Min() is var share and < 1)
             dose = dose.Lightened(share);
         yield return dose;
         if (dose is RampedDose long_ && Math.Max(long_.SettleSeconds, long_.ResettleSeconds) > LightHoldSeconds)
@@ -105,40 +109,35 @@ internal static class DrillChoice
     }
 
     /// <summary>Where end-range work needs days between.</summary>
-    private static readonly HashSet<LoadTag> EndRangeRegions = [LoadTag.Hamstring, LoadTag.HipFront, LoadTag.Adductor];
+    internal static readonly HashSet<LoadTag> EndRangeRegions = [LoadTag.Hamstring, LoadTag.HipFront, LoadTag.Adductor];
 
     public const int MostWristDaysRunning = 2;
     public const int MostNeckDaysInWeek = 3;
 
-    private static PlanNote? Spacing(Drill drill, IReadOnlyDictionary<LoadTag, Load> loads, SessionRequest request)
+    private static PlanNote? Spacing(Drill drill, IReadOnlyDictionary<LoadTag, LoadLevel> loads, Trainee who, CourseState course)
     {
-        var heavy = loads.Where(l => l.Value == Load.Heavy).Select(l => l.Key).ToList();
-        if (heavy.Contains(LoadTag.Wrist) && request.WristDaysRunning >= MostWristDaysRunning)
-            return new("wristRest", drill.Key, LoadTag.Wrist, Number: request.WristDaysRunning);
-        if (heavy.Contains(LoadTag.Neck) && request.NeckDaysInWeek >= MostNeckDaysInWeek)
-            return new("neckRest", drill.Key, LoadTag.Neck, Number: request.NeckDaysInWeek);
+        var heavy = loads.Where(l => l.Value == LoadLevel.Heavy).Select(l => l.Key).ToList();
+        if (heavy.Contains(LoadTag.Wrist) && who.History.DaysRunning(LoadTag.Wrist, who.Date) is var running and >= MostWristDaysRunning)
+            return new("wristRest", drill.Key, LoadTag.Wrist, Number: running);
+        if (heavy.Contains(LoadTag.Neck) && who.History.HeavyDays(LoadTag.Neck, who.Date, 6) is var neck and >= MostNeckDaysInWeek)
+            return new("neckRest", drill.Key, LoadTag.Neck, Number: neck);
+        var between = course.Approach.EndRangeSpacingDays;
         foreach (var tag in heavy.Where(EndRangeRegions.Contains))
-            if (request.DaysSinceHeavy.TryGetValue(tag, out var days) && days < request.Approach.EndRangeSpacingDays)
-                return new(
-                    "spacing",
-                    drill.Key,
-                    tag,
-                    Number: request.Approach.EndRangeSpacingDays,
-                    Date: request.Date.AddDays(request.Approach.EndRangeSpacingDays - days)
-                );
+            if (who.History.DaysSinceHeavy(tag, who.Date) is { } days && days < between)
+                return new("spacing", drill.Key, tag, Number: between, Date: who.Date.AddDays(between - days));
         return null;
     }
 
-    private static LoadTag? Strictest(IReadOnlyDictionary<LoadTag, Load> loads, DayBars bars) =>
+    private static LoadTag? Strictest(IReadOnlyDictionary<LoadTag, LoadLevel> loads, DayBars bars) =>
         loads
-            .Where(l => l.Value != Load.None && bars[l.Key] != BarLevel.Free)
+            .Where(l => l.Value != LoadLevel.None && bars[l.Key] != BarLevel.Free)
             .OrderByDescending(l => bars[l.Key])
             .ThenByDescending(l => l.Value)
             .Select(l => (LoadTag?)l.Key)
             .FirstOrDefault();
 
-    private static PropAdvice? Props(Drill drill, Side? side, SessionRequest request) =>
-        drill.GapMeasure is { } measure && side is { } s && request.Of(s).GapsCm.TryGetValue(measure, out var gap)
-            ? PropAdvice.ForFrontSplit(gap, request.BlocksOwned)
+    private static PropAdvice? Props(Drill drill, Side? side, Trainee who, CourseState course) =>
+        drill.GapMeasure is { } measure && side is { } s && course.Of(s).GapsCm.TryGetValue(measure, out var gap)
+            ? PropAdvice.ForFrontSplit(gap, who.BlocksOwned)
             : null;
 }

@@ -25,18 +25,18 @@ internal static class DrillDose
 
     /// <param name="want">What the gate still asks for of it, in this variant.</param>
     /// <param name="ramps">No other drill of the day ramps on one of its regions.</param>
-    public static Dose Of(Drill drill, Variant variant, Want? want, SessionRequest request, bool ramps)
+    public static Dose Of(Drill drill, Variant variant, Want? want, Trainee who, CourseState course, bool ramps)
     {
         if (want is { Due: true })
             return Test(want.Test, drill, variant);
         return drill.DoseOf(variant) switch
         {
-            RampedDose ramp => Ramp(ramp, request, ramps),
-            SupportLadderDose ladder => Support(ladder.Owned(request.BlocksOwned), drill, want),
+            RampedDose ramp => Ramp(ramp, who, course, ramps),
+            SupportLadderDose ladder => Support(ladder.Owned(who.BlocksOwned), drill, want),
             HoldDose { Seconds: not null } hold => Hold(hold, drill, want),
-            HoldDose hold => Breaths(hold, drill, want, request.BreathSeconds),
+            HoldDose hold => Breaths(hold, drill, want, who.BreathSeconds),
             AttemptsDose attempts => Entries(attempts, drill, want),
-            RepsDose reps => Reps(reps, drill, want, request.WayOutShown),
+            RepsDose reps => Reps(reps, drill, want, course.WayOutShown),
             var other => other,
         };
     }
@@ -59,7 +59,7 @@ internal static class DrillDose
             _ when drill.MostRounds is { } own => own,
             _ when drill.Phase == SessionPhase.Warm => FewestRounds,
             // A step a week is for what loads heavily; light work may fill a session from the first day.
-            _ when (variant.Loads ?? drill.Loads).Values.All(l => l != Load.Heavy) => MostRounds + (last ? 1 : 0),
+            _ when (variant.Loads ?? drill.Loads).Values.All(l => l != LoadLevel.Heavy) => MostRounds + (last ? 1 : 0),
             _ => Math.Min(MostRounds, FewestRounds + step),
         };
         return dose.Repeats >= most
@@ -89,21 +89,21 @@ internal static class DrillDose
     /// <summary>
     /// Week by week: the first week's ramp; the whole length once; twice; up to 80 %; three rounds. An approach that does not ramp does its own.
     /// </summary>
-    private static Dose Ramp(RampedDose full, SessionRequest request, bool ramps)
+    private static Dose Ramp(RampedDose full, Trainee who, CourseState course, bool ramps)
     {
-        var first = request.FirstWeek;
-        if (request.Approach.InsteadOfRamp is { } instead)
-            return first ? request.Approach.FirstWeekInstead ?? instead : instead;
+        var first = who.FirstWeekOf(course);
+        if (course.Approach.InsteadOfRamp is { } instead)
+            return first ? course.Approach.FirstWeekInstead ?? instead : instead;
         if (!ramps)
             return new HoldDose(PlainHoldSeconds, null, first ? 1 : FewestRounds, 30);
-        var ramp = request.Step switch
+        var ramp = who.StepOf(course) switch
         {
-            0 => request.Approach.FirstWeekRamp,
+            0 => course.Approach.FirstWeekRamp,
             <= 2 => full with { ToPercent = Math.Min(60, full.ToPercent) },
             _ => full,
         };
-        var mobile = request.Bars[LoadTag.PassiveEndRange] != BarLevel.Free;
-        return (ramp with { Rounds = RampRounds(request.Step, mobile) }).CappedAt(request.Bars.RampTopPercent);
+        var mobile = who.Mobile;
+        return (ramp with { Rounds = RampRounds(who.StepOf(course), mobile) }).CappedAt(who.Bars.RampTopPercent);
     }
 
     /// <summary>Entries are counted over both sides.</summary>

@@ -20,23 +20,41 @@ public sealed class SessionBuilder(CatalogueContent catalogue)
     /// <returns>
     /// The plan; or <c>minutesOutOfRange</c> (numbers: least, most) or <c>everythingOffLimits</c> when nothing may be trained.
     /// </returns>
-    public Result<SessionPlan> Build(SessionRequest request)
+    public Result<SessionPlan> Build(Trainee who)
     {
-        if (request.Minutes is < FewestMinutes or > MostMinutes)
+        if (who.Minutes is < FewestMinutes or > MostMinutes)
             return Problem.Of("minutesOutOfRange", "minutes", ("least", FewestMinutes), ("most", MostMinutes));
-        if (LoadTags.All.All(t => request.Bars[t] == BarLevel.OffLimits))
+        if (LoadTags.All.All(t => who.Bars[t] == BarLevel.OffLimits))
             return Problem.Of("everythingOffLimits", "student");
-        var first = new SessionDraft(catalogue, request, PlaceShares[0]);
+        var (plan, empty) = Best(who);
+        if (empty.Count == 0)
+            return plan;
+        var others = Build(who with { Courses = [.. who.Courses.Where(c => !empty.Contains(c.Skill))] }).Value;
+        return others with
+        {
+            Notes =
+            [
+                .. empty.Select(skill => new PlanNote("skillLeftOut", Skill: skill)),
+                // Why nothing of it may be done is said, though it is not there.
+                .. plan.Notes.Where(n => n.Code == "otherSkillHeavy" && n.Skill is { } skill && empty.Contains(skill)),
+                .. others.Notes,
+            ],
+        };
+    }
+
+    /// <summary>Few things for longer; where that left the day short, more things for less time may fill it better.</summary>
+    private (SessionPlan Plan, List<string> Empty) Best(Trainee who)
+    {
+        var first = new SessionDraft(catalogue, who, PlaceShares[0]);
         var plan = first.Finish();
         if (!first.LeftShort)
-            return plan;
-        // Fewer things for longer left the day short: more things for less time may fill it better.
-        return PlaceShares
+            return (plan, [.. first.Empty]);
+        var best = PlaceShares
             .Skip(1)
-            .Select(share => new SessionDraft(catalogue, request, share))
-            .Select(draft => (Plan: draft.Finish(), Main: draft.MainSeconds))
-            .Prepend((Plan: plan, Main: first.MainSeconds))
-            .MaxBy(made => made.Main)
-            .Plan;
+            .Select(share => new SessionDraft(catalogue, who, share))
+            .Select(draft => (Plan: draft.Finish(), Draft: draft))
+            .Prepend((Plan: plan, Draft: first))
+            .MaxBy(made => made.Draft.MainSeconds);
+        return (best.Plan, [.. best.Draft.Empty]);
     }
 }

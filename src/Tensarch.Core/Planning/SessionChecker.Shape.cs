@@ -7,13 +7,13 @@ namespace Tensarch.Core.Planning;
 public static partial class SessionChecker
 {
     /// <summary>Rule 3: the shares of the time used, and few things. Where there is not enough to do it is said, and main work may be less.</summary>
-    private static IEnumerable<Violation> Shape(List<Line> lines, SessionPlan plan, SessionRequest facts, CatalogueContent catalogue)
+    private static IEnumerable<Violation> Shape(List<Line> lines, SessionPlan plan, Trainee facts, CatalogueContent catalogue)
     {
         var shape = catalogue.Shape;
         var all = lines.Sum(l => Seconds(l, plan));
         var warm = lines.Where(l => l.PhaseIn == SessionPhase.Warm).Sum(l => Seconds(l, plan));
         var down = lines.Where(l => l.PhaseIn == SessionPhase.Down).Sum(l => Seconds(l, plan));
-        var restful = shape.Restful.Contains(facts.Ladder.Skill);
+        var restful = plan.Skills.All(s => shape.Restful.Contains(s.Skill));
         var needed = Math.Clamp(plan.Minutes * 60 * shape.Warm.Share, shape.Warm.LeastSeconds, shape.Warm.MostSeconds);
         if (warm < needed)
             yield return new(3, "warmUpTooShort");
@@ -50,15 +50,22 @@ public static partial class SessionChecker
     }
 
     /// <summary>The core drills of the stage that is trained are there, or their stand-ins, or it is said why not.</summary>
-    private static IEnumerable<Violation> Cores(SessionPlan plan, SessionRequest facts, CatalogueContent catalogue)
+    private static IEnumerable<Violation> Cores(SessionPlan plan, Trainee facts, CatalogueContent catalogue)
     {
-        foreach (var state in new[] { facts.Left, facts.Right })
+        foreach (var course in facts.Courses.Where(c => plan.Skills.Any(s => s.Skill == c.Ladder.Skill)))
+        foreach (var state in new[] { course.Left, course.Right })
         {
-            var stages = facts.Ladder.Stages;
+            var stages = course.Ladder.Stages;
             var own = stages[Math.Clamp(state.Stage, 1, stages.Count) - 1];
-            var lower = plan.Notes.FirstOrDefault(n => n.Code == "lowerStage" && (n.Side is null || n.Side == state.Side))?.Number;
+            var lower = plan
+                .Notes.FirstOrDefault(n =>
+                    n.Code == "lowerStage"
+                    && (n.Skill is null || n.Skill == course.Ladder.Skill)
+                    && (n.Side is null || n.Side == state.Side)
+                )
+                ?.Number;
             var stage = lower is { } l ? stages[(int)l - 1] : own;
-            var cores = stage.Core ?? catalogue.NewestLadder(facts.Ladder.Skill)?.Stages[(stage.TrainsAs ?? stage.Number) - 1].Core ?? [];
+            var cores = stage.Core ?? catalogue.NewestLadder(course.Ladder.Skill)?.Stages[(stage.TrainsAs ?? stage.Number) - 1].Core ?? [];
             foreach (var core in cores)
                 if (
                     !plan.Drills.Any(d =>

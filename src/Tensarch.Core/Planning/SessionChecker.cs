@@ -13,16 +13,24 @@ public sealed record Violation(int Rule, string Code, string? Drill = null);
 /// </summary>
 public static partial class SessionChecker
 {
-    public static IReadOnlyList<Violation> Check(SessionPlan plan, SessionRequest facts, CatalogueContent catalogue)
+    public static IReadOnlyList<Violation> Check(SessionPlan plan, Trainee facts, CatalogueContent catalogue)
     {
         var lines = (
             from planned in plan.Drills
             from side in planned.Sides
             let drill = catalogue.Drill(planned.Drill)
-            select new Line(planned, side, drill, drill.Variants.Single(v => v.Key == side.Variant), plan.BreathSeconds)
+            select new Line(
+                planned,
+                side,
+                drill,
+                drill.Variants.Single(v => v.Key == side.Variant),
+                facts.Courses.FirstOrDefault(c => c.Ladder.Skill == planned.Skill) ?? facts.Courses[0],
+                plan.BreathSeconds
+            )
         ).ToList();
         return
         [
+            .. Skills(plan, facts, catalogue),
             .. Bars(lines, facts),
             .. Stages(lines, plan.Notes, facts, catalogue),
             .. Order(lines, plan),
@@ -31,13 +39,14 @@ public static partial class SessionChecker
             .. Length(lines, plan, facts, catalogue),
             .. Spacing(lines, facts),
             .. FirstWeek(lines, facts),
+            .. Lighter(lines, facts),
             .. Sides(plan, facts),
         ];
     }
 
-    private sealed record Line(PlannedDrill Planned, PlannedSide Side, Drill Drill, Variant Variant, double Breath)
+    private sealed record Line(PlannedDrill Planned, PlannedSide Side, Drill Drill, Variant Variant, CourseState Course, double Breath)
     {
-        public IReadOnlyDictionary<LoadTag, Load> Loads => Drill.LoadsOf(Variant, Side.Dose, Breath);
+        public IReadOnlyDictionary<LoadTag, LoadLevel> Loads => Drill.LoadsOf(Variant, Side.Dose, Breath);
 
         public bool TestsInWarmUp => Planned.Reason.Code == "dayGate" && !Drill.TestOnly;
 
@@ -45,15 +54,15 @@ public static partial class SessionChecker
     }
 
     /// <summary>Rule 1: nothing off limits; what is light only is light; a ramp stays under the student's top.</summary>
-    private static IEnumerable<Violation> Bars(List<Line> lines, SessionRequest facts)
+    private static IEnumerable<Violation> Bars(List<Line> lines, Trainee facts)
     {
         foreach (var line in lines)
         {
             foreach (var (tag, load) in line.Loads)
             {
-                if (load != Load.None && facts.Bars.Levels[tag] == BarLevel.OffLimits)
+                if (load != LoadLevel.None && facts.Bars.Levels[tag] == BarLevel.OffLimits)
                     yield return new(1, "offLimitsPlanned", line.Drill.Key);
-                if (load == Load.Heavy && facts.Bars.Levels[tag] == BarLevel.LightOnly)
+                if (load == LoadLevel.Heavy && facts.Bars.Levels[tag] == BarLevel.LightOnly)
                     yield return new(1, "lightOnlyHeavy", line.Drill.Key);
             }
             if (line.Side.Dose is RampedDose ramp && ramp.ToPercent > facts.Bars.RampTopPercent)
@@ -62,20 +71,16 @@ public static partial class SessionChecker
     }
 
     /// <summary>Rule 2: a drill serves the stage of the side; attempts wait; a day gate is tested before what needs it; the way out comes first.</summary>
-    private static IEnumerable<Violation> Stages(
-        List<Line> lines,
-        IReadOnlyList<PlanNote> notes,
-        SessionRequest facts,
-        CatalogueContent catalogue
-    )
+    private static IEnumerable<Violation> Stages(List<Line> lines, IReadOnlyList<PlanNote> notes, Trainee facts, CatalogueContent catalogue)
     {
-        var companions = catalogue.Shape.Companions.Where(c => c.Ladder == facts.Ladder.Skill).SelectMany(c => c.Drills).ToHashSet();
         var tested = new List<(string Drill, string Variant, Side? Side)>();
-        var stages = new[] { facts.Left.Stage, facts.Right.Stage }
-            .Select(s => facts.Ladder.Stages[Math.Min(s, facts.Ladder.Stages.Count) - 1])
-            .ToList();
         foreach (var line in lines)
         {
+            var course = line.Course;
+            var ladder = course.Ladder;
+            var stages = new[] { course.Left.Stage, course.Right.Stage }
+                .Select(s => ladder.Stages[Math.Min(s, ladder.Stages.Count) - 1])
+                .ToList();
             var at = line.Side.Side switch
             {
                 Side.Left => stages[0],
@@ -84,19 +89,25 @@ public static partial class SessionChecker
             };
             var own = at.TrainsAs ?? at.Number;
             // A lower stage is trained where the core of its own is not allowed, and it is said.
-            var trains = facts.Ladder.Stages[Math.Clamp(line.Side.Stage, 1, facts.Ladder.Stages.Count) - 1];
+            var trains = ladder.Stages[Math.Clamp(line.Side.Stage, 1, ladder.Stages.Count) - 1];
             var stage = trains.TrainsAs ?? trains.Number;
-            if (stage > own || (stage < own && notes.All(n => n.Code != "lowerStage") && line.Side.Side is not null))
+            if (
+                stage > own
+                || (
+                    stage < own
+                    && notes.All(n => n.Code != "lowerStage" || (n.Skill is not null && n.Skill != ladder.Skill))
+                    && line.Side.Side is not null
+                )
+            )
                 yield return new(2, "stageNotServed", line.Drill.Key);
             if (line.Planned.Reason.Code == "companion")
             {
+                var companions = catalogue.Shape.Companions.Where(c => c.Ladder == ladder.Skill).SelectMany(c => c.Drills);
                 if (!companions.Contains(line.Drill.Key) || line.Variant != line.Drill.Variants[0])
                     yield return new(2, "notACompanion", line.Drill.Key);
             }
             else if (
-                !line.Drill.Serves.Any(s =>
-                    (s.Ladder == "*" || s.Ladder == facts.Ladder.Skill) && s.FromStage <= stage && stage <= s.ToStage
-                )
+                !line.Drill.Serves.Any(s => (s.Ladder == "*" || s.Ladder == ladder.Skill) && s.FromStage <= stage && stage <= s.ToStage)
             )
                 yield return new(2, "stageNotServed", line.Drill.Key);
             foreach (var key in (line.Drill.DayGates ?? []).Concat(line.Variant.DayGates ?? []))
@@ -109,7 +120,7 @@ public static partial class SessionChecker
                         catalogue
                             .Drill(t.Drill)
                             .Serves.Any(s =>
-                                (s.Ladder == "*" || s.Ladder == facts.Ladder.Skill)
+                                (s.Ladder == "*" || s.Ladder == ladder.Skill)
                                 && stages.Any(x => s.FromStage <= (x.TrainsAs ?? x.Number) && (x.TrainsAs ?? x.Number) <= s.ToStage)
                             )
                     )
@@ -122,9 +133,9 @@ public static partial class SessionChecker
             }
             if (line.Planned.Reason.Code == "dayGate")
                 tested.Add((line.Drill.Key, line.Variant.Key, line.Side.Side));
-            if (line.Drill.Kind == DrillKind.Attempt && (facts.DaysSinceStart < 5 || facts.SessionsSinceStart < 4))
+            if (line.Drill.Kind == DrillKind.Attempt && (course.DaysSinceStart < 5 || course.SessionsSinceStart < 4))
                 yield return new(2, "attemptTooEarly", line.Drill.Key);
-            if (line.Drill.NeedsWayOut && !facts.WayOutShown)
+            if (line.Drill.NeedsWayOut && !course.WayOutShown)
                 yield return new(2, "wayOutMissing", line.Drill.Key);
         }
     }
@@ -143,14 +154,14 @@ public static partial class SessionChecker
                 yield return new(3, "outOfOrder", line.Drill.Key);
             (phase, rank) = (atPhase, atRank);
             foreach (var (tag, load) in line.Loads)
-                if (load == Load.Heavy && tag.IsRegion() && !prepared.Contains(tag))
+                if (load == LoadLevel.Heavy && tag.IsRegion() && !prepared.Contains(tag))
                     yield return new(3, "regionNotPrepared", line.Drill.Key);
             if (line.Drill.PreparesHands)
                 wristsReady = true;
             else if (line.Drill.HandShareOf(line.Variant) > 0 && !wristsReady)
                 yield return new(3, "wristsNotPrepared", line.Drill.Key);
             if (line.Drill.WarmsUp)
-                prepared.UnionWith(line.Loads.Where(l => l.Value != Load.None).Select(l => l.Key));
+                prepared.UnionWith(line.Loads.Where(l => l.Value != LoadLevel.None).Select(l => l.Key));
         }
         foreach (var (at, line) in lines.Index())
             if (line.Drill.Counter is { } counter && !lines.Skip(at).Any(l => l.Drill.Key == counter))
@@ -159,8 +170,8 @@ public static partial class SessionChecker
             yield return new(3, "noCalmAtEnd");
     }
 
-    /// <summary>Rule 4: within the minutes; a session under 90 % of what one skill fills of them says so.</summary>
-    private static IEnumerable<Violation> Length(List<Line> lines, SessionPlan plan, SessionRequest facts, CatalogueContent catalogue)
+    /// <summary>Rule 4: within the minutes; a session under 90 % of what its skills fill of them says so.</summary>
+    private static IEnumerable<Violation> Length(List<Line> lines, SessionPlan plan, Trainee facts, CatalogueContent catalogue)
     {
         var seconds = lines.Sum(l => Seconds(l, plan));
         if (seconds > plan.Minutes * 60)
@@ -168,7 +179,8 @@ public static partial class SessionChecker
         var longest = plan.Notes.FirstOrDefault(n => n.Code == "longestDay")?.Number;
         if (
             longest is { } said
-            && !catalogue.Shape.Longest.Any(l => l.Ladder == facts.Ladder.Skill && l.Minutes == said)
+            && facts.Courses.Count == 1
+            && !catalogue.Shape.Longest.Any(l => l.Ladder == facts.Courses[0].Ladder.Skill && l.Minutes == said)
             && said != catalogue.Shape.GentleLongestMinutes
         )
             yield return new(4, "noSuchLongestDay");
@@ -177,31 +189,44 @@ public static partial class SessionChecker
     }
 
     /// <summary>Rule 5: heavy end-range work on one region keeps its distance in days; wrists and neck get their rest.</summary>
-    private static IEnumerable<Violation> Spacing(List<Line> lines, SessionRequest facts)
+    private static IEnumerable<Violation> Spacing(List<Line> lines, Trainee facts)
     {
+        bool HeavyOn(LoadTag tag, int daysBefore) =>
+            facts.History.Days.Any(d => d.Day == facts.Date.AddDays(-daysBefore) && d.Loads.Heavy.Contains(tag));
+        var wristsTwice = HeavyOn(LoadTag.Wrist, 1) && HeavyOn(LoadTag.Wrist, 2);
+        var necks = Enumerable.Range(1, 6).Count(before => HeavyOn(LoadTag.Neck, before));
         foreach (var line in lines)
         foreach (var (tag, load) in line.Loads)
         {
-            if (load != Load.Heavy)
+            if (load != LoadLevel.Heavy)
                 continue;
             if (
                 tag is LoadTag.Hamstring or LoadTag.HipFront or LoadTag.Adductor
-                && facts.DaysSinceHeavy.GetValueOrDefault(tag, int.MaxValue) < facts.Approach.EndRangeSpacingDays
+                && Enumerable.Range(0, line.Course.Approach.EndRangeSpacingDays).Any(before => HeavyOn(tag, before))
             )
                 yield return new(5, "tooSoonForRegion", line.Drill.Key);
-            if (tag == LoadTag.Wrist && facts.WristDaysRunning >= 2)
+            if (tag == LoadTag.Wrist && wristsTwice)
                 yield return new(5, "wristNeedsRest", line.Drill.Key);
-            if (tag == LoadTag.Neck && facts.NeckDaysInWeek >= 3)
+            if (tag == LoadTag.Neck && necks >= 3)
                 yield return new(5, "neckNeedsRest", line.Drill.Key);
         }
+        foreach (var region in new[] { LoadTag.Hamstring, LoadTag.HipFront, LoadTag.Adductor })
+            if (
+                lines
+                    .Where(l =>
+                        l.PhaseIn is not (SessionPhase.Warm or SessionPhase.Down) && l.Loads.GetValueOrDefault(region) == LoadLevel.Heavy
+                    )
+                    .Select(l => l.Course.Ladder.Skill)
+                    .Distinct()
+                    .Count() > 1
+            )
+                yield return new(5, "twoSkillsOnARegion");
     }
 
     /// <summary>Rule 7: the first week of a skill uses the first-week dose and no attempts.</summary>
-    private static IEnumerable<Violation> FirstWeek(List<Line> lines, SessionRequest facts)
+    private static IEnumerable<Violation> FirstWeek(List<Line> lines, Trainee facts)
     {
-        if (facts.DaysSinceStart >= 7 && !(facts.WayBack?.BreakDays >= 28))
-            yield break;
-        foreach (var line in lines)
+        foreach (var line in lines.Where(l => l.Course.DaysSinceStart < 7 || facts.WayBack?.BreakDays >= 28))
         {
             if (line.Drill.Kind == DrillKind.Attempt)
                 yield return new(7, "attemptInFirstWeek", line.Drill.Key);
@@ -210,14 +235,59 @@ public static partial class SessionChecker
         }
     }
 
-    /// <summary>Rule 12: the weaker side goes first, with at most half as many rounds again.</summary>
-    private static IEnumerable<Violation> Sides(SessionPlan plan, SessionRequest facts)
+    /// <summary>No more skills than the day's minutes take; each of them one that the student trains, and each drill for one of them.</summary>
+    private static IEnumerable<Violation> Skills(SessionPlan plan, Trainee facts, CatalogueContent catalogue)
     {
-        if (facts.Weaker is { } weaker && plan.FirstSide != weaker)
-            yield return new(12, "weakerNotFirst");
+        if (plan.Skills.Count > catalogue.Shape.Skills.First(c => plan.Minutes < c.UnderMinutes).Skills)
+            yield return new(4, "tooManySkills");
+        foreach (var skill in plan.Skills)
+            if (facts.Courses.All(c => c.Ladder.Skill != skill.Skill))
+                yield return new(2, "skillNotTrained");
+        foreach (var planned in plan.Drills)
+            if (plan.Skills.All(s => s.Skill != planned.Skill))
+                yield return new(2, "skillNotTrained", planned.Drill);
+    }
+
+    /// <summary>What pain or a back-off eased is planned easier, and what is on the way back is shorter than the whole dose would be.</summary>
+    private static IEnumerable<Violation> Lighter(List<Line> lines, Trainee facts)
+    {
+        foreach (var line in lines)
+        {
+            var own = line.Drill.Variants.Index().Where(v => v.Item.FromStageIn(line.Course.Ladder.Skill) <= line.Side.Stage).ToList();
+            var usual = own.Count == 0 ? 0 : own.Max(v => v.Index);
+            var at = line.Drill.Variants.Index().First(v => v.Item == line.Variant).Index;
+            foreach (var eased in facts.Eased)
+            {
+                var touched =
+                    eased.Drill == line.Drill.Key
+                    || (eased.Region is { } region && line.Drill.Loads.GetValueOrDefault(region) != LoadLevel.None);
+                if (touched && line.Planned.Reason.Code != "dayGate" && at > Math.Max(0, usual - eased.EasierBy))
+                    yield return new(7, "notEased", line.Drill.Key);
+            }
+            if (
+                facts.WayBack is { DoseShare: < 1 and var share }
+                && line.Side.Dose is RampedDose back
+                && line.Drill.DoseOf(line.Variant) is RampedDose whole
+                && line.Course.DaysSinceStart >= 7
+                && back.SettleSeconds > Math.Max(60, whole.SettleSeconds * share + 1e-9)
+            )
+                yield return new(7, "overReturnDose", line.Drill.Key);
+        }
+    }
+
+    /// <summary>Rule 12: the weaker side goes first, with at most half as many rounds again.</summary>
+    private static IEnumerable<Violation> Sides(SessionPlan plan, Trainee facts)
+    {
+        foreach (var course in facts.Courses)
+            if (
+                course.Weaker is { } weaker
+                && plan.Skills.FirstOrDefault(s => s.Skill == course.Ladder.Skill) is { } skill
+                && skill.FirstSide != weaker
+            )
+                yield return new(12, "weakerNotFirst");
         foreach (var drill in plan.Drills.Where(d => d.Sides.Count == 2))
         {
-            if (drill.Sides[0].Side != plan.FirstSide)
+            if (drill.Sides[0].Side != (plan.Skills.FirstOrDefault(s => s.Skill == drill.Skill) ?? plan.Skills[0]).FirstSide)
                 yield return new(12, "sideOrder", drill.Drill);
             var rounds = drill.Sides.Select(s => s.Dose.Repeats).Order().ToList();
             if (drill.Sides[0].Dose.GetType() == drill.Sides[1].Dose.GetType() && rounds[1] > 1.5 * rounds[0])

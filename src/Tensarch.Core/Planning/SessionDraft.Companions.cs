@@ -7,7 +7,7 @@ namespace Tensarch.Core.Planning;
 internal sealed partial class SessionDraft
 {
     /// <summary>Every drill that tests a day gate which one of the variants needs, planned as that test.</summary>
-    private bool AddGateTests(List<PlannedDrill> added)
+    private bool AddGateTests(SkillPart part, List<PlannedDrill> added)
     {
         var gates = added
             .SelectMany(p => p.Sides.SelectMany(s => GatesOf(p, s)))
@@ -16,11 +16,11 @@ internal sealed partial class SessionDraft
             .ToList();
         foreach (var gate in gates)
         {
-            var tests = gate.Tests.Where(t => Serving(catalogue.Drill(t.Drill))).ToList();
+            var tests = gate.Tests.Where(t => part.Serves(catalogue.Drill(t.Drill))).ToList();
             if (tests.Count == 0 && gate.Tests.Count > 0)
                 return false;
             foreach (var test in tests.AsEnumerable().Reverse().Where(t => drills.Concat(added).All(d => d.Id != TestId(t))))
-                if (PlanTest(test) is { } before)
+                if (PlanTest(part, test) is { } before)
                     added.Insert(0, before);
                 else
                     return false;
@@ -34,10 +34,10 @@ internal sealed partial class SessionDraft
         return drill.GatesOf(drill.VariantAt(side.Variant));
     }
 
-    private IEnumerable<KeyValuePair<LoadTag, Load>> LoadsOf(PlannedDrill planned)
+    private IEnumerable<KeyValuePair<LoadTag, LoadLevel>> LoadsOf(PlannedDrill planned)
     {
         var drill = catalogue.Drill(planned.Drill);
-        return planned.Sides.SelectMany(s => drill.LoadsOf(drill.VariantAt(s.Variant), s.Dose, request.BreathSeconds));
+        return planned.Sides.SelectMany(s => drill.LoadsOf(drill.VariantAt(s.Variant), s.Dose, who.BreathSeconds));
     }
 
     /// <summary>The wrists come before the first weight on the hands.</summary>
@@ -47,7 +47,7 @@ internal sealed partial class SessionDraft
             return true;
         var wrists = catalogue
             .DrillList.Where(d => d.PreparesHands)
-            .Select(d => Plan(d, new("wristsBeforeHands")))
+            .Select(d => Plan(PartFor(d), d, new("wristsBeforeHands")))
             .OfType<PlannedDrill>()
             .FirstOrDefault();
         if (wrists is null)
@@ -66,10 +66,10 @@ internal sealed partial class SessionDraft
     private static string TestId(DayGateTest test) => $"{test.Drill}-test";
 
     /// <summary>A test in the variant that the gate names, or at the hardest one, up to the stage's own, that needs no test itself.</summary>
-    private PlannedDrill? PlanTest(DayGateTest named)
+    private PlannedDrill? PlanTest(SkillPart part, DayGateTest named)
     {
         var test = catalogue.Drill(named.Drill);
-        if (Plan(test, new("dayGate")) is not { } planned)
+        if (Plan(part, test, new("dayGate")) is not { } planned)
             return null;
         var sides = planned.Sides.Select(s => named.Variant is { } key ? Named(s, key) : Ungated(s)).ToList();
         return sides.Any(s => s is null)
@@ -83,7 +83,7 @@ internal sealed partial class SessionDraft
         PlannedSide? Named(PlannedSide side, string key)
         {
             var variant = test.VariantAt(key);
-            return request.Bars.Allow(test.LoadsOf(variant, test.DoseOf(variant), request.BreathSeconds))
+            return who.Bars.Allow(test.LoadsOf(variant, test.DoseOf(variant), who.BreathSeconds))
                 ? side with
                 {
                     Variant = key,
@@ -99,7 +99,7 @@ internal sealed partial class SessionDraft
             for (var i = at; i >= 0; i--)
                 if (test.GatesOf(test.Variants[i]).Count == 0)
                     return i == at ? side
-                        : request.Bars.Allow(test.LoadsOf(test.Variants[i], test.DoseOf(test.Variants[i]), request.BreathSeconds))
+                        : who.Bars.Allow(test.LoadsOf(test.Variants[i], test.DoseOf(test.Variants[i]), who.BreathSeconds))
                             ? side with
                             {
                                 Variant = test.Variants[i].Key,
@@ -113,21 +113,21 @@ internal sealed partial class SessionDraft
     /// <summary>What warms a region before heavy work on it.</summary>
     private bool AddPreparation(List<PlannedDrill> added)
     {
-        var heavy = added.SelectMany(LoadsOf).Where(l => l.Value == Load.Heavy && l.Key.IsRegion()).Select(l => l.Key).Distinct();
+        var heavy = added.SelectMany(LoadsOf).Where(l => l.Value == LoadLevel.Heavy && l.Key.IsRegion()).Select(l => l.Key).Distinct();
         foreach (var region in heavy.ToList())
         {
             if (
                 drills
                     .Concat(added)
-                    .Any(d => catalogue.Drill(d.Drill).WarmsUp && LoadsOf(d).Any(l => l.Key == region && l.Value != Load.None))
+                    .Any(d => catalogue.Drill(d.Drill).WarmsUp && LoadsOf(d).Any(l => l.Key == region && l.Value != LoadLevel.None))
             )
                 continue;
             var warming = Of(DrillKind.Prepare, DrillKind.Mobilise, DrillKind.Raise)
-                .Where(d => d.Loads.ContainsKey(region) && !catalogue.GatesTestedBy(d.Key).Any() && Serving(d))
+                .Where(d => d.Loads.ContainsKey(region) && !catalogue.GatesTestedBy(d.Key).Any() && parts.Any(p => p.Serves(d)))
                 .OrderBy(d => d.HandShare)
-                .Select(d => Plan(d, new("preparesRegions")))
+                .Select(d => Plan(PartFor(d), d, new("preparesRegions")))
                 .OfType<PlannedDrill>()
-                .FirstOrDefault(d => LoadsOf(d).Any(l => l.Key == region && l.Value != Load.None));
+                .FirstOrDefault(d => LoadsOf(d).Any(l => l.Key == region && l.Value != LoadLevel.None));
             if (warming is null)
                 return false;
             added.Insert(0, warming);
@@ -136,13 +136,13 @@ internal sealed partial class SessionDraft
     }
 
     /// <summary>What counters a drill comes along with it.</summary>
-    private bool AddCounter(List<PlannedDrill> added)
+    private bool AddCounter(SkillPart part, List<PlannedDrill> added)
     {
         foreach (var key in added.Select(d => catalogue.Drill(d.Drill).Counter).OfType<string>().Distinct().ToList())
         {
             if (drills.Concat(added).Any(d => d.Drill == key))
                 continue;
-            if (Plan(catalogue.Drill(key), new("counter")) is not { } counter)
+            if (Plan(part, catalogue.Drill(key), new("counter")) is not { } counter)
                 return false;
             added.Add(counter);
         }

@@ -8,6 +8,26 @@ internal sealed partial class SessionDraft
     private void Replace(PlannedDrill planned, Func<PlannedSide, PlannedSide> change) =>
         drills[drills.FindIndex(d => d.Id == planned.Id)] = planned with { Sides = [.. planned.Sides.Select(change)] };
 
+    private void Cores(SkillPart part)
+    {
+        notes.AddRange(part.NotesOfLowerStages());
+        foreach (var core in part.Cores)
+            Core(part, core);
+        if (!part.AttemptsAllowed)
+            foreach (var attempt in Of(DrillKind.Attempt).Where(d => part.Serves(d) && notes.All(n => n.Drill != d.Key)))
+                notes.Add(part.Delayed(attempt.Key));
+    }
+
+    private void Core(SkillPart part, string key)
+    {
+        var drill = catalogue.Drill(key);
+        var allowed = drill.Kind != DrillKind.Attempt || part.AttemptsAllowed;
+        if (!allowed)
+            notes.Add(part.Delayed(key));
+        if (!(allowed && Try(part, drill, part.ReasonFor(drill, "core"), must: true)) && shape.StandIns.TryGetValue(key, out var standIn))
+            Try(part, catalogue.Drill(standIn), new("standIn", part.LowerStage), must: true);
+    }
+
     /// <summary>Rounds, then attempts, then the least important drill; never the core's last round, the way out nor a counter.</summary>
     private void Shrink()
     {
@@ -22,12 +42,7 @@ internal sealed partial class SessionDraft
 
     /// <summary>Main work of which a round can go; a test that is due stays whole.</summary>
     private IEnumerable<PlannedDrill> Lessenable() =>
-        drills.Where(d =>
-            IsMain(d)
-            && !IsTest(d)
-            && d.Sides.Any(s => DrillDose.MayLessen(s.Dose))
-            && !d.Sides.Any(s => IsDue(catalogue.Drill(d.Drill), s))
-        );
+        drills.Where(d => IsMain(d) && !IsTest(d) && d.Sides.Any(s => DrillDose.MayLessen(s.Dose)) && !d.Sides.Any(s => IsDue(d, s)));
 
     /// <summary>A round less on the side that has most, or on both.</summary>
     private void Lessen(PlannedDrill planned)
@@ -38,7 +53,7 @@ internal sealed partial class SessionDraft
 
     private bool ShrinkFrame()
     {
-        if (RaiseSeconds > LeastRaiseSeconds && WarmSeconds > shape.WarmSeconds(request.Minutes))
+        if (RaiseSeconds > LeastRaiseSeconds && WarmSeconds > shape.WarmSeconds(who.Minutes))
         {
             SetRaise(RaiseSeconds - Math.Max(-Room, 5));
             return true;
@@ -66,75 +81,102 @@ internal sealed partial class SessionDraft
         return true;
     }
 
+    /// <summary>The skill whose share of the main work is filled just now; none while all may use what is left.</summary>
+    private SkillPart? sharing;
+
+    private int MainOf(SkillPart part) => drills.Where(d => d.Skill == part.Skill && IsMain(d)).Sum(Seconds);
+
+    /// <summary>What a skill gets of the main work, by its place among the day's skills.</summary>
+    private int ShareOf(SkillPart part) =>
+        (int)(
+            shape.ShareOf(parts.IndexOf(part), parts.Count)
+            * (Budget - shape.WarmSeconds(who.Minutes) - SecondsIn(p => p == SessionPhase.Down))
+        );
+
     /// <summary>By the main work: rounds to the week's step, a further drill of the stage, companions, and rounds of those.</summary>
     private void Fill()
     {
-        // Active work first for the very mobile.
-        if (Mobile)
-            Add(Further().Where(d => d.Kind == DrillKind.Strength).Take(1));
-        GrowAll(IsCore);
-        var further = Further();
-        Add(further.Where(IsWanted));
-        if (Mobile)
-            Choose(further.Where(d => d.Kind == DrillKind.Strength), Companions().Where(d => d.Kind == DrillKind.Strength));
-        Choose(further, Companions());
+        if (parts.Count > 1)
+            foreach (var part in parts)
+            {
+                sharing = part;
+                Fill(part);
+            }
+        sharing = null;
+        // What one skill left, the next may use.
+        foreach (var part in parts)
+            Fill(part);
         GrowAll(IsMain);
         // What spares a region may fill where nothing else does.
-        if (Short)
-            Add(Further(all: true));
+        foreach (var part in parts)
+            if (Short)
+                Add(part, part.Further(all: true));
         GrowAll(IsMain);
         lastRounds = Short;
         GrowAll(IsMain);
         lastRounds = false;
     }
 
+    private void Fill(SkillPart part)
+    {
+        // Active work first for the very mobile.
+        if (who.Mobile)
+            Add(part, part.Further().Where(d => d.Kind == DrillKind.Strength).Take(1));
+        GrowAll(d => d.Skill == part.Skill && IsCore(d));
+        var further = part.Further();
+        Add(part, further.Where(part.IsWanted));
+        if (who.Mobile)
+            Choose(part, further.Where(d => d.Kind == DrillKind.Strength), Companions(part).Where(d => d.Kind == DrillKind.Strength));
+        Choose(part, further, Companions(part));
+    }
+
+    private List<Drill> Companions(SkillPart part) => [.. part.Companions().Where(d => !Has(d.Key))];
+
     private bool lastRounds;
 
-    private void Add(IEnumerable<Drill> some)
+    private void Add(SkillPart part, IEnumerable<Drill> some)
     {
         foreach (var drill in some)
             if (!Enough)
-                Try(drill, ReasonFor(drill, "stageWork"));
+                Try(part, drill, part.ReasonFor(drill, "stageWork"));
     }
 
     /// <summary>
     /// Few things, done well: in turn the first drill of the stage that fills its place; else the first such companion; else whatever of both
     /// fills most.
     /// </summary>
-    private void Choose(IEnumerable<Drill> work, IEnumerable<Drill> companions)
+    private void Choose(SkillPart part, IEnumerable<Drill> work, IEnumerable<Drill> companions)
     {
         var left = work.Select(d => (Drill: d, Companion: false)).Concat(companions.Select(d => (Drill: d, Companion: true))).ToList();
         while (!Enough && left.Count > 0)
         {
-            var open = left.Where(d => !tried.Contains(d.Drill.Key) && (!d.Companion || CompanionRoom()))
-                .Select(d => (d.Drill, d.Companion, Seconds: Rehearsed(d.Drill, d.Companion) is { } at ? Seconds(at) : 0))
+            var open = left.Where(d => !tried.Contains((part.Skill, d.Drill.Key)) && (!d.Companion || CompanionRoom(part)))
+                .Select(d => (d.Drill, d.Companion, Seconds: Rehearsed(part, d.Drill, d.Companion) is { } at ? Seconds(at) : 0))
                 .ToList();
             if (open.Count == 0)
                 return;
             var place = placeShare * Room / Math.Max(1, PlacesLeft);
             var at = open.FindIndex(d => d.Seconds >= place);
             var chosen = at >= 0 ? open[at] : open.MaxBy(d => d.Seconds);
-            Try(chosen.Drill, chosen.Companion ? new("companion") : ReasonFor(chosen.Drill, "stageWork"), chosen.Companion);
-            GrowAll(IsMain);
+            Try(part, chosen.Drill, chosen.Companion ? new("companion") : part.ReasonFor(chosen.Drill, "stageWork"), chosen.Companion);
+            GrowAll(d => d.Skill == part.Skill && IsMain(d));
             left.RemoveAll(d => d.Drill == chosen.Drill);
         }
     }
 
-    private bool IsWanted(Drill drill) => drill.IsWayOut || Sides.Any(s => DrillChoice.Wanted(drill, s, request) is not null);
-
     /// <summary>A drill as it would be planned; nothing is noted.</summary>
-    private PlannedDrill? Planned(Drill drill, bool companion = false)
+    private PlannedDrill? Planned(SkillPart part, Drill drill, bool companion = false)
     {
         var noted = notes.Count;
-        var planned = Plan(drill, new("stageWork"), companion);
+        var planned = Plan(part, drill, new("stageWork"), companion);
         notes.RemoveRange(noted, notes.Count - noted);
         return planned;
     }
 
     /// <summary>A drill as it would be at its most rounds; none where it is not allowed.</summary>
-    private PlannedDrill? Rehearsed(Drill drill, bool companion)
+    private PlannedDrill? Rehearsed(SkillPart part, Drill drill, bool companion)
     {
-        var planned = Planned(drill, companion);
+        var planned = Planned(part, drill, companion);
         while (planned is not null && Grown(planned) is { } more)
             planned = more;
         return planned;
@@ -143,13 +185,13 @@ internal sealed partial class SessionDraft
     /// <summary>Too little is left for another drill to be worth its setting up.</summary>
     private bool Enough => Room < 60;
 
-    private bool IsCore(PlannedDrill planned) => Sides.Any(s => CoresAt(trained[s]).Contains(planned.Drill));
+    private bool IsCore(PlannedDrill planned) => PartOf(planned).Cores.Contains(planned.Drill);
 
-    private bool CompanionRoom()
+    private bool CompanionRoom(SkillPart part)
     {
-        var beside = drills.Where(d => d.Reason.Code == "companion").Sum(Seconds);
+        var (beside, main) = (drills.Where(d => d.Skill == part.Skill && d.Reason.Code == "companion").Sum(Seconds), MainOf(part));
         // Where nothing of the stage may be done, they are the session.
-        return beside + 60 <= shape.CompanionsOf(request.Ladder.Skill).Share * MainSeconds || beside == MainSeconds;
+        return beside + 60 <= shape.CompanionsOf(part.Skill).Share * main || beside == main;
     }
 
     /// <summary>A round more for each in turn, as long as one of them can grow and fits.</summary>
@@ -168,8 +210,8 @@ internal sealed partial class SessionDraft
         var drill = catalogue.Drill(planned.Drill);
         if (
             drill.Kind is DrillKind.Counter or DrillKind.Calm
-            || planned.Sides.Any(s => IsDue(drill, s))
-            || (planned.Reason.Code == "companion" && !CompanionRoom())
+            || planned.Sides.Any(s => IsDue(planned, s))
+            || (planned.Reason.Code == "companion" && !CompanionRoom(PartOf(planned)))
         )
             return false;
         if (Grown(planned) is not { } grown || Seconds(grown) - Seconds(planned) > Room)
@@ -187,8 +229,8 @@ internal sealed partial class SessionDraft
         {
             var variant = drill.VariantAt(side.Variant);
             if (
-                DrillDose.More(drill, variant, side.Dose, request.Step, Mobile, lastRounds) is not { } dose
-                || !request.Bars.Allow(drill.LoadsOf(variant, dose, request.BreathSeconds))
+                DrillDose.More(drill, variant, side.Dose, who.StepOf(PartOf(planned).Course), who.Mobile, lastRounds) is not { } dose
+                || !who.Bars.Allow(drill.LoadsOf(variant, dose, who.BreathSeconds))
             )
                 return null;
             sides.Add(side with { Dose = dose });
@@ -196,14 +238,15 @@ internal sealed partial class SessionDraft
         return planned with { Sides = sides };
     }
 
-    private bool IsDue(Drill drill, PlannedSide side) => DrillChoice.Wanted(drill, side.Side, request) is { Due: true };
+    private bool IsDue(PlannedDrill planned, PlannedSide side) =>
+        PartOf(planned).Wanted(catalogue.Drill(planned.Drill), side.Side) is { Due: true };
 
     private int Working => drills.Where(IsMain).Sum(d => Seconds(d) - Resting(d));
 
     /// <summary>The seconds of a drill that are setting up, changing sides or rest.</summary>
     private int Resting(PlannedDrill planned) =>
         Timeline
-            .Parts(planned, catalogue.Drill(planned.Drill), request.BreathSeconds)
+            .Parts(planned, catalogue.Drill(planned.Drill), who.BreathSeconds)
             .SelectMany(p => p.Segments)
             .Where(s => s.Kind != SegmentKind.Work)
             .Sum(s => s.Seconds);

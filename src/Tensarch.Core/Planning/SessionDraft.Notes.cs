@@ -15,17 +15,27 @@ internal sealed partial class SessionDraft
 
     private void NoteRules()
     {
-        notes.Add(request.Weaker is { } weaker ? new("weakerFirst", Side: weaker) : new PlanNote("sidesAlternate", Side: firstSide));
-        if (request.WayBack is { } back)
+        foreach (var left in who.Courses.Skip(parts.Count))
+            notes.Add(new("skillLeftOut", Number: shape.MinutesFor(parts.Count + 1), Skill: left.Skill));
+        foreach (var part in parts)
+        {
+            var skill = parts.Count > 1 ? part.Skill : null;
+            notes.Add(
+                part.Course.Weaker is { } weaker
+                    ? new("weakerFirst", Side: weaker, Skill: skill)
+                    : new PlanNote("sidesAlternate", Side: part.Course.FirstSide, Skill: skill)
+            );
+            if (who.WayBack is null && who.FirstWeekOf(part.Course))
+                notes.Add(new("firstWeek", Skill: skill));
+        }
+        if (who.WayBack is { } back)
         {
             notes.Add(new(back.Absence == Absence.ReBaseline ? "reBaseline" : "lighterAfterBreak", Number: back.BreakDays));
             notes.Add(new("wayBack", Number: back.Sessions - back.Done));
         }
-        else if (request.FirstWeek)
-            notes.Add(new("firstWeek"));
-        if (request.Absence == Absence.RepeatLastWeek)
-            notes.Add(new("repeatLastWeek", Number: request.DaysSinceLast));
-        foreach (var eased in request.Eased)
+        if (who.Absence == Absence.RepeatLastWeek)
+            notes.Add(new("repeatLastWeek", Number: who.History.DaysSinceLast(who.Date)));
+        foreach (var eased in who.Eased)
             notes.Add(
                 eased.Drill is not null ? new("easierAfterBackOff", eased.Drill)
                 : eased.EasierBy > 0 ? new("easierAfterPain", Tag: eased.Region)

@@ -17,23 +17,23 @@ internal sealed partial class SessionDraft
     /// <summary>The ends of a session: what raises the pulse, and lying still.</summary>
     private void Frame()
     {
-        Try(catalogue.DrillList.Last(d => d.Kind == DrillKind.Calm), new("calm"), must: true);
-        Try(Of(DrillKind.Raise).First(), new("warmUp"), must: true);
+        Try(parts[0], catalogue.DrillList.Last(d => d.Kind == DrillKind.Calm), new("calm"), must: true);
+        Try(parts[0], Of(DrillKind.Raise).First(), new("warmUp"), must: true);
         SetRaise(UsualRaise);
     }
 
-    private int UsualRaise => request.Minutes <= shape.Warm.ShortRaiseMinutes ? shape.Warm.ShortRaiseSeconds : 180;
+    private int UsualRaise => who.Minutes <= shape.Warm.ShortRaiseMinutes ? shape.Warm.ShortRaiseSeconds : 180;
 
     /// <summary>A warm-up of the length that the day asks for: few things, the regions of the ladder among them, and the pulse up for the rest of it.</summary>
     private void WarmUp()
     {
         Warm();
         // A round of the main work, or a drill that is no core, makes room where the warm-up came out short.
-        while (WarmSeconds < shape.WarmSeconds(request.Minutes) && (Budget - Used < 30 || Crowded) && MakeRoom())
+        while (WarmSeconds < shape.WarmSeconds(who.Minutes) && (Budget - Used < 30 || Crowded) && MakeRoom())
             Warm();
     }
 
-    private bool Crowded => Counted >= shape.MostDrills(request.Minutes);
+    private bool Crowded => Counted >= shape.MostDrills(who.Minutes);
 
     private bool MakeRoom()
     {
@@ -53,15 +53,15 @@ internal sealed partial class SessionDraft
 
     private void Warm()
     {
-        var needed = shape.WarmSeconds(request.Minutes);
+        var needed = shape.WarmSeconds(who.Minutes);
         foreach (var drill in Warmers())
         {
             var enough = WarmSeconds + MostRaiseSeconds - RaiseSeconds >= needed;
-            if (enough && drill.Kind != DrillKind.Raise && !drill.Loads.Keys.Any(t => request.Ladder.Regions.Contains(t) && !Warmed(t)))
+            if (enough && drill.Kind != DrillKind.Raise && !drill.Loads.Keys.Any(t => Regions.Contains(t) && !Warmed(t)))
                 continue;
             if (WarmSeconds >= needed && RaiseSeconds <= LeastRaiseSeconds)
                 break;
-            Try(drill, new(drill.Kind == DrillKind.Raise ? "warmUp" : "preparesRegions"));
+            Try(PartFor(drill), drill, new(drill.Kind == DrillKind.Raise ? "warmUp" : "preparesRegions"));
         }
         SetRaise(RaiseSeconds + needed + Grain - WarmSeconds);
         // The longest raise is not enough, and one more thing is too much: a shorter one then.
@@ -69,8 +69,8 @@ internal sealed partial class SessionDraft
             if (WarmSeconds < needed)
             {
                 SetRaise(LeastRaiseSeconds);
-                tried.Remove(drill.Key);
-                Try(drill, new("preparesRegions"));
+                tried.Remove((PartFor(drill).Skill, drill.Key));
+                Try(PartFor(drill), drill, new("preparesRegions"));
                 SetRaise(RaiseSeconds + needed + Grain - WarmSeconds);
             }
         foreach (var planned in drills.Where(d => PlaceOf(d).Phase == SessionPhase.Warm && !IsTest(d)).ToList())
@@ -84,6 +84,8 @@ internal sealed partial class SessionDraft
         SetRaise(RaiseSeconds + Math.Min(needed + Grain - WarmSeconds, Budget - Used));
     }
 
+    private HashSet<LoadTag> Regions => [.. parts.SelectMany(p => p.Course.Ladder.Regions)];
+
     private bool Warmed(LoadTag region) =>
         drills.Any(d => catalogue.Drill(d.Drill) is { Phase: SessionPhase.Warm } drill && drill.Loads.ContainsKey(region));
 
@@ -95,11 +97,11 @@ internal sealed partial class SessionDraft
                 .Index()
                 .OrderBy(d =>
                     d.Item is { Kind: DrillKind.Raise, HandShare: 0 } && d.Item.Loads.Count == 0 ? 0
-                    : request.Ladder.Regions.Any(r => d.Item.Loads.ContainsKey(r)) && d.Item.HandShare == 0 ? 1
+                    : Regions.Any(r => d.Item.Loads.ContainsKey(r)) && d.Item.HandShare == 0 ? 1
                     : d.Item.HandShare == 0 ? 2
                     : 3
                 )
-                .ThenBy(d => (d.Index + request.SessionsSinceStart) % 5)
+                .ThenBy(d => (d.Index + parts[0].Course.SessionsSinceStart) % 5)
                 .Select(d => d.Item),
         ];
 
@@ -128,11 +130,11 @@ internal sealed partial class SessionDraft
     private void Lighten()
     {
         foreach (var drill in Of(DrillKind.Calm))
-            if (Short || shape.IsRestful(request.Ladder.Skill))
+            if (Short || shape.IsRestful(ShapedBy))
                 TryCalm(drill);
         foreach (var drill in Warmers())
-            if (Short && Planned(drill) is { } more && WarmMay(Seconds(more)))
-                Try(drill, new("preparesRegions"));
+            if (Short && Planned(PartFor(drill), drill) is { } more && WarmMay(Seconds(more)))
+                Try(PartFor(drill), drill, new("preparesRegions"));
         for (var seconds = RaiseSeconds + 15; Short && seconds <= MostRaiseSeconds && WarmMay(15); seconds += 15)
             SetRaise(seconds);
         foreach (var planned in drills.Where(d => PlaceOf(d).Phase == SessionPhase.Warm && !IsTest(d) && d.Id != Raise?.Id).ToList())
@@ -145,8 +147,8 @@ internal sealed partial class SessionDraft
             Lessen(idle);
         // Not more warm-up than what it warms up for.
         while (
-            WarmSeconds > shape.WarmMost(request.Minutes) * Used
-            && WarmSeconds - Grain > shape.WarmSeconds(request.Minutes)
+            WarmSeconds > shape.WarmMost(who.Minutes) * Used
+            && WarmSeconds - Grain > shape.WarmSeconds(who.Minutes)
             && RaiseSeconds > LeastRaiseSeconds
         )
             SetRaise(RaiseSeconds - Grain - 1);
@@ -157,21 +159,21 @@ internal sealed partial class SessionDraft
 
     private PlannedDrill? LyingStill => drills.FirstOrDefault(d => d.Drill == catalogue.DrillList.Last(x => x.Kind == DrillKind.Calm).Key);
 
-    private bool LightMay(int more) => Used + more <= Budget && MainSeconds >= shape.MainLeast(request.Ladder.Skill) * (Used + more);
+    private bool LightMay(int more) => Used + more <= Budget && MainSeconds >= shape.MainLeast(ShapedBy) * (Used + more);
 
-    private bool WarmMay(int more) => LightMay(more) && WarmSeconds + more <= shape.WarmMost(request.Minutes) * (Used + more);
+    private bool WarmMay(int more) => LightMay(more) && WarmSeconds + more <= shape.WarmMost(who.Minutes) * (Used + more);
 
     private bool DownMay(int more) =>
-        SecondsIn(p => p == SessionPhase.Down) + more <= shape.DownMost(request.Ladder.Skill, Used + more) && LightMay(more);
+        SecondsIn(p => p == SessionPhase.Down) + more <= shape.DownMost(ShapedBy, Used + more) && LightMay(more);
 
     private void TryCalm(Drill drill)
     {
         // A few breaths more in one place do more than one place after another.
         if (drills.Count(d => catalogue.Drill(d.Drill).Kind == DrillKind.Calm) >= MostCalm)
             return;
-        if (Plan(drill, new("calm")) is not { } planned || Has(drill.Key))
+        if (Plan(PartFor(drill), drill, new("calm")) is not { } planned || Has(drill.Key))
             return;
         if (DownMay(Seconds(planned)))
-            Try(drill, new("calm"));
+            Try(PartFor(drill), drill, new("calm"));
     }
 }

@@ -11,66 +11,83 @@ namespace Tensarch.Core.Planning;
 internal sealed partial class SessionDraft
 {
     private readonly CatalogueContent catalogue;
-    private readonly SessionRequest request;
+    private readonly Trainee who;
     private readonly SessionShape shape;
     private readonly double placeShare;
+    private readonly List<SkillPart> parts;
     private readonly List<PlannedDrill> drills = [];
     private readonly List<PlanNote> notes = [];
-    private readonly HashSet<string> tried = [];
-    private readonly Side firstSide;
-    private readonly Dictionary<Side, int> trained;
+    private readonly HashSet<(string Skill, string Drill)> tried = [];
 
     /// <param name="placeShare">How much of its share of the time a drill has to fill to be chosen first.</param>
-    public SessionDraft(CatalogueContent catalogue, SessionRequest request, double placeShare)
+    public SessionDraft(CatalogueContent catalogue, Trainee who, double placeShare)
     {
-        (this.catalogue, this.request, shape, this.placeShare) = (catalogue, request, catalogue.Shape, placeShare);
-        firstSide = request.Weaker ?? request.LastFirstSide?.Other() ?? Side.Left;
-        trained = SideExtensions.Both.ToDictionary(s => s, StageTrained);
+        (this.catalogue, this.who, shape, this.placeShare) = (catalogue, who, catalogue.Shape, placeShare);
+        parts = [.. who.Courses.Take(shape.MostSkills(who.Minutes)).Select(c => new SkillPart(catalogue, who, c))];
     }
 
-    /// <summary>The day's seconds that one skill fills sensibly.</summary>
-    private int Budget => 60 * Math.Min(request.Minutes, Longest);
+    /// <summary>The day's seconds that its skills fill sensibly.</summary>
+    private int Budget => 60 * Math.Min(who.Minutes, Longest);
 
-    private int Longest =>
-        shape.LongestMinutes(
-            request.Ladder.Skill,
-            request.Ladder.TrainsAs(LowerStage),
-            request.Approach.InsteadOfRamp is not null || request.Bars[LoadTag.PassiveEndRange] != BarLevel.Free
-        );
-
-    private int LowerStage => trained.Values.Min();
+    private int Longest => Math.Min(SessionBuilder.MostMinutes, parts.Sum(p => p.Longest));
 
     public SessionPlan Finish()
     {
         NoteRules();
         Frame();
-        Cores();
+        foreach (var part in parts)
+            Cores(part);
         Shrink();
         Fill();
         WarmUp();
         GrowAll(IsMain);
         LeftShort = Short;
         Lighten();
+        var (first, beside) = (Named(parts[0]), parts.Skip(1).Select(Named).ToList());
         var plan = new SessionPlan(
-            request.Ladder.Key,
-            request.Ladder.Version,
-            request.Approach.Key,
-            request.Standard,
-            request.Date,
-            request.Minutes,
-            firstSide,
-            request.BreathSeconds,
+            first.Ladder,
+            first.LadderVersion,
+            first.Approach,
+            first.Standard,
+            who.Date,
+            who.Minutes,
+            first.FirstSide,
+            who.BreathSeconds,
             [.. drills.OrderBy(PlaceOf)],
             [],
-            SessionPlan.CurrentFormat
+            SessionPlan.CurrentFormat,
+            first.Skill,
+            beside.Count > 0 ? beside : null
         );
         var seconds = Timeline.SecondsOf(plan, catalogue);
-        if (Longest < request.Minutes)
+        if (Longest < who.Minutes)
             notes.Add(new("longestDay", Number: Longest));
         if (seconds < shape.FilledShare * Budget)
             notes.Add(new("notEnoughToDo", Number: Math.Ceiling(seconds / 60.0)));
         return plan with { Notes = Told() };
     }
+
+    private static PlannedSkill Named(SkillPart part) =>
+        new(
+            part.Skill,
+            part.Course.Ladder.Key,
+            part.Course.Ladder.Version,
+            part.Course.Approach.Key,
+            part.Course.Standard,
+            part.Course.FirstSide
+        );
+
+    /// <summary>Skills after the first of which nothing may be done beside the others: they are for another day.</summary>
+    public IEnumerable<string> Empty =>
+        parts.Skip(1).Where(p => drills.All(d => d.Skill != p.Skill || !(IsMain(d) || p.Cores.Contains(d.Drill)))).Select(p => p.Skill);
+
+    private SkillPart PartOf(PlannedDrill planned) => parts.First(p => p.Skill == planned.Skill);
+
+    /// <summary>The skill that a drill of the frame is planned for: the first one that it serves.</summary>
+    private SkillPart PartFor(Drill drill) => parts.FirstOrDefault(p => p.Serves(drill)) ?? parts[0];
+
+    /// <summary>Whose rules of a session's shape hold: those of a restful skill only where it is alone.</summary>
+    private string ShapedBy => (parts.FirstOrDefault(p => !shape.IsRestful(p.Skill)) ?? parts[0]).Skill;
 
     private IEnumerable<Drill> Of(params DrillKind[] kinds) => catalogue.DrillList.Where(d => kinds.Contains(d.Kind));
 
@@ -90,8 +107,12 @@ internal sealed partial class SessionDraft
 
     private int Used => drills.Sum(Seconds);
 
-    /// <summary>What is left of the day, with what the warm-up will still need set aside.</summary>
-    private int Room => Budget - Used - Math.Max(0, shape.WarmSeconds(request.Minutes) + Grain - WarmSeconds);
+    /// <summary>What is left of the day, with what the warm-up will still need set aside; of the share of a skill, while that is filled.</summary>
+    private int Room =>
+        Math.Min(
+            Budget - Used - Math.Max(0, shape.WarmSeconds(who.Minutes) + Grain - WarmSeconds),
+            sharing is { } part ? ShareOf(part) - MainOf(part) : int.MaxValue
+        );
 
     /// <summary>Drills that the cap counts: no tests, no counters, no calm.</summary>
     private int Counted => drills.Count(d => Counts(catalogue.Drill(d.Drill)) && !IsTest(d));
@@ -105,26 +126,24 @@ internal sealed partial class SessionDraft
 
     private bool Has(string drill) => drills.Any(d => d.Drill == drill && !IsTest(d));
 
-    /// <summary>The side that goes first, and the other.</summary>
-    private Side[] Sides => [firstSide, firstSide.Other()];
-
-    private Side? SideOf(Side side) => request.Ladder.PerSide ? side : null;
-
-    private bool Serving(Drill drill) => Sides.Any(s => drill.ServesStage(request.Ladder.Skill, request.Ladder.TrainsAs(trained[s])));
-
     /// <summary>Adds a drill when it serves, is allowed and fits, together with what has to come along.</summary>
     /// <param name="must">It is shrunk into the session later rather than left out.</param>
-    private bool Try(Drill drill, DrillReason reason, bool companion = false, bool must = false)
+    private bool Try(SkillPart part, Drill drill, DrillReason reason, bool companion = false, bool must = false)
     {
         if (Has(drill.Key))
             return true;
-        if (!tried.Add(drill.Key) || (!must && HasAlternative(drill)))
+        if (!tried.Add((part.Skill, drill.Key)) || (!must && HasAlternative(drill)))
             return false;
-        if (Plan(drill, reason, companion) is not { } planned)
+        if (Plan(part, drill, reason, companion) is not { } planned)
             return false;
+        if (SharedWithOther(planned) is { } region)
+        {
+            notes.Add(new("otherSkillHeavy", drill.Key, region, Skill: part.Skill));
+            return false;
+        }
 
         var added = new List<PlannedDrill> { planned };
-        if (!AddGateTests(added) || !AddWrists(added) || !AddPreparation(added) || !AddCounter(added))
+        if (!AddGateTests(part, added) || !AddWrists(added) || !AddPreparation(added) || !AddCounter(part, added))
         {
             if (!drill.WarmsUp)
                 notes.Add(new("notPrepared", drill.Key));
@@ -139,15 +158,28 @@ internal sealed partial class SessionDraft
         foreach (var replaced in added)
             drills.RemoveAll(d => d.Id == replaced.Id);
         drills.AddRange(added);
-        tried.UnionWith(added.Where(a => !IsTest(a)).Select(a => a.Drill));
+        tried.UnionWith(added.Where(a => !IsTest(a)).Select(a => (part.Skill, a.Drill)));
         return true;
     }
+
+    /// <summary>Two skills never both work hard at the end of one range on one day.</summary>
+    private LoadTag? SharedWithOther(PlannedDrill planned) =>
+        IsMain(planned)
+            ? LoadsOf(planned)
+                .Where(l => l.Value == LoadLevel.Heavy && DrillChoice.EndRangeRegions.Contains(l.Key))
+                .Select(l => (LoadTag?)l.Key)
+                .FirstOrDefault(region =>
+                    drills.Any(d =>
+                        d.Skill != planned.Skill && IsMain(d) && LoadsOf(d).Any(l => l.Key == region && l.Value == LoadLevel.Heavy)
+                    )
+                )
+            : null;
 
     /// <summary>So many places among the few things of a session are kept for the warm-up.</summary>
     private const int WarmDrills = 3;
 
     private int PlacesLeft =>
-        shape.MostDrills(request.Minutes)
+        shape.MostDrills(who.Minutes)
         - Counted
         - Math.Max(0, WarmDrills - drills.Count(d => PlaceOf(d).Phase == SessionPhase.Warm && !IsTest(d)));
 
@@ -158,11 +190,11 @@ internal sealed partial class SessionDraft
         var kept = added.Any(IsMain)
             ? Math.Max(0, WarmDrills - drills.Concat(added).Count(d => PlaceOf(d).Phase == SessionPhase.Warm && !IsTest(d)))
             : 0;
-        var more = added.Sum(Seconds) - Math.Clamp(warm - WarmSeconds, 0, Math.Max(0, shape.WarmSeconds(request.Minutes) - WarmSeconds));
-        return more <= Room && counted + kept <= shape.MostDrills(request.Minutes) && warm <= shape.WarmMost(request.Minutes) * Budget;
+        var more = added.Sum(Seconds) - Math.Clamp(warm - WarmSeconds, 0, Math.Max(0, shape.WarmSeconds(who.Minutes) - WarmSeconds));
+        return more <= Room && counted + kept <= shape.MostDrills(who.Minutes) && warm <= shape.WarmMost(who.Minutes) * Budget;
     }
 
-    private PlannedDrill? Plan(Drill drill, DrillReason reason, bool companion = false)
+    private PlannedDrill? Plan(SkillPart part, Drill drill, DrillReason reason, bool companion = false)
     {
         var ramps = !drills.Any(d =>
             d.Drill != drill.Key
@@ -170,12 +202,12 @@ internal sealed partial class SessionDraft
             && catalogue.Drill(d.Drill).Loads.Keys.Any(t => t.IsRegion() && drill.Loads.ContainsKey(t))
         );
         var sides = new List<PlannedSide>();
-        foreach (var side in SidesOf(drill))
+        foreach (var side in drill.Sides == SideMode.Each ? part.Sides.Select(s => (Side?)s) : [null])
         {
-            var stage = side is { } s ? trained[s] : LowerStage;
-            if (!companion && !drill.ServesStage(request.Ladder.Skill, request.Ladder.TrainsAs(stage)))
+            var stage = part.StageOf(side);
+            if (!companion && !drill.ServesStage(part.Skill, part.Course.Ladder.TrainsAs(stage)))
                 continue;
-            var (planned, note) = DrillChoice.For(drill, side, stage, request, companion, ramps);
+            var (planned, note) = DrillChoice.For(drill, side, stage, who, part.Course, companion, ramps);
             if (note is not null)
                 notes.Add(note with { Side = side });
             if (planned is null)
@@ -184,20 +216,18 @@ internal sealed partial class SessionDraft
                 notes.Add(new("eased", drill.Key, Side: side));
             sides.Add(planned);
         }
-        return sides.Count == 0 ? null : new(drill.Key, drill.Key, reason, Even(ExtraRound(drill, sides)));
+        return sides.Count == 0 ? null : new(drill.Key, drill.Key, reason, Even(ExtraRound(part, drill, sides)), part.Skill);
     }
-
-    private IEnumerable<Side?> SidesOf(Drill drill) => drill.Sides == SideMode.Each ? [firstSide, firstSide.Other()] : [null];
 
     private static PlannedSide MoreSets(PlannedSide side) => side with { Dose = side.Dose.WithRepeats(side.Dose.Repeats + 1) };
 
     /// <summary>One more round for the weaker side, where both sides do at least two rounds of the same.</summary>
-    private List<PlannedSide> ExtraRound(Drill drill, List<PlannedSide> sides)
+    private List<PlannedSide> ExtraRound(SkillPart part, Drill drill, List<PlannedSide> sides)
     {
         if (
-            request.Weaker is not { } weaker
+            part.Course.Weaker is not { } weaker
             || drill.Kind is not (DrillKind.EndRange or DrillKind.Strength)
-            || DrillChoice.Wanted(drill, weaker, request) is { Due: true }
+            || part.Wanted(drill, weaker) is { Due: true }
             || sides.Count < 2
             || sides.Any(s => s.Dose.Repeats != sides[0].Dose.Repeats)
             || sides[0].Dose.Repeats < 2
@@ -214,5 +244,5 @@ internal sealed partial class SessionDraft
         return [.. sides.Select(s => s.Dose.Repeats < least ? s with { Dose = s.Dose.WithRepeats(least) } : s)];
     }
 
-    private int Seconds(PlannedDrill planned) => Timeline.SecondsOf(planned, catalogue.Drill(planned.Drill), request.BreathSeconds);
+    private int Seconds(PlannedDrill planned) => Timeline.SecondsOf(planned, catalogue.Drill(planned.Drill), who.BreathSeconds);
 }

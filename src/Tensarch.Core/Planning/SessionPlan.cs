@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Tensarch.Core.Students;
 
 namespace Tensarch.Core.Planning;
@@ -6,6 +7,8 @@ namespace Tensarch.Core.Planning;
 /// <param name="Minutes">What the day allows.</param>
 /// <param name="FirstSide">The side that goes first in every drill with sides.</param>
 /// <param name="Notes">Every rule that shaped the session, as codes.</param>
+/// <param name="Skill">The first skill; the ladder's own key where it is none.</param>
+/// <param name="Beside">The other skills that it is for.</param>
 /// <param name="Format">Which product made it: one of before that has not begun is made again, one that was run stays readable.</param>
 public sealed record SessionPlan(
     string Ladder,
@@ -18,19 +21,34 @@ public sealed record SessionPlan(
     double BreathSeconds,
     IReadOnlyList<PlannedDrill> Drills,
     IReadOnlyList<PlanNote> Notes,
-    int Format = 1
+    int Format = 1,
+    string? Skill = null,
+    IReadOnlyList<PlannedSkill>? Beside = null
 )
 {
-    public const int CurrentFormat = 3;
+    public const int CurrentFormat = 4;
+
+    /// <summary>What it is for, the first one first.</summary>
+    [JsonIgnore]
+    public IReadOnlyList<PlannedSkill> Skills =>
+        [new(Skill ?? Ladder, Ladder, LadderVersion, Approach, Standard, FirstSide), .. Beside ?? []];
 
     /// <summary>The stage below its own that a side trains, where none of its own core was allowed.</summary>
-    public int? LowerStage(Side side) =>
-        (int?)Notes.FirstOrDefault(n => n.Code == "lowerStage" && (n.Side is null || n.Side == side))?.Number;
+    public int? LowerStage(string skill, Side side) =>
+        (int?)
+            Notes
+                .FirstOrDefault(n => n.Code == "lowerStage" && (n.Skill is null || n.Skill == skill) && (n.Side is null || n.Side == side))
+                ?.Number;
 }
+
+/// <summary>One skill of a session, on the ladder and under the approach that were followed when it was made.</summary>
+/// <param name="FirstSide">The side that goes first in its drills.</param>
+public sealed record PlannedSkill(string Skill, string Ladder, int LadderVersion, string Approach, string? Standard, Side FirstSide);
 
 /// <param name="Id">Unique within the session.</param>
 /// <param name="Reason">Why the drill is there, as a code: see <see cref="DrillReason"/>.</param>
-public sealed record PlannedDrill(string Id, string Drill, DrillReason Reason, IReadOnlyList<PlannedSide> Sides);
+/// <param name="Skill">The skill that it is planned for, and counts for; none in a plan for one skill from before there were several.</param>
+public sealed record PlannedDrill(string Id, string Drill, DrillReason Reason, IReadOnlyList<PlannedSide> Sides, string? Skill = null);
 
 /// <summary>One side of a planned drill, or the whole of one without sides.</summary>
 /// <param name="Stage">The stage of the skill it trains.</param>
@@ -51,13 +69,16 @@ public sealed record DrillReason(string Code, int? Stage = null, int? Number = n
 /// <c>offLimits</c>, <c>lightOnly</c>, <c>eased</c>, <c>spacing</c>, <c>firstWeek</c>, <c>attemptDelay</c>, <c>weakerFirst</c>, <c>extraRound</c>, <c>sidesAlternate</c>,
 /// <c>reBaseline</c>, <c>lighterAfterBreak</c>, <c>wayBack</c> (sessions that it still takes), <c>repeatLastWeek</c>, <c>lighterAfterPain</c>, <c>easierAfterPain</c>, <c>easierAfterBackOff</c>, <c>notEnoughToDo</c>, <c>didNotFit</c>, <c>notPrepared</c>,
 /// <c>longestDay</c> (minutes that one skill fills), <c>lowerStage</c> (whose core is allowed),
-/// <c>wristRest</c>, <c>neckRest</c>, <c>wayOutFirst</c>, <c>instead</c>.
+/// <c>wristRest</c>, <c>neckRest</c>, <c>wayOutFirst</c>, <c>instead</c>, <c>otherSkillHeavy</c> (another skill of the day loads the tag heavily),
+/// <c>skillLeftOut</c> (with the minutes from which a day takes it).
 /// </param>
+/// <param name="Skill">The skill that it is about, where there are several.</param>
 public sealed record PlanNote(
     string Code,
     string? Drill = null,
     LoadTag? Tag = null,
     Side? Side = null,
     double? Number = null,
-    DateOnly? Date = null
+    DateOnly? Date = null,
+    string? Skill = null
 );

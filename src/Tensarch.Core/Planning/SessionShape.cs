@@ -9,6 +9,7 @@ namespace Tensarch.Core.Planning;
 /// <param name="StandIns">What is done in place of a core drill that is not allowed.</param>
 /// <param name="TrainedBy">By a measure that is held on the bench, the drill in which that is practised.</param>
 /// <param name="Companions">What fills a session beside the stage's own drills.</param>
+/// <param name="SkillShares">By the number of skills, what each gets of the main work, the most important first.</param>
 public sealed record SessionShape(
     int Version,
     WarmShape Warm,
@@ -21,9 +22,22 @@ public sealed record SessionShape(
     int GentleLongestMinutes,
     IReadOnlyDictionary<string, string> StandIns,
     IReadOnlyList<CompanionDrills> Companions,
-    IReadOnlyDictionary<string, string> TrainedBy
+    IReadOnlyDictionary<string, string> TrainedBy,
+    IReadOnlyList<SkillCap> Skills,
+    IReadOnlyList<IReadOnlyList<double>> SkillShares
 )
 {
+    public int MostSkills(int minutes) => Skills.First(c => minutes < c.UnderMinutes).Skills;
+
+    /// <summary>The fewest minutes of a day that takes so many skills.</summary>
+    public int? MinutesFor(int skills) =>
+        skills > Skills.Max(c => c.Skills)
+            ? null
+            : Skills.Where(c => c.Skills < skills).Select(c => c.UnderMinutes).DefaultIfEmpty(0).Max();
+
+    /// <summary>Of the main work, what the skill at a place among so many gets.</summary>
+    public double ShareOf(int place, int skills) => SkillShares[skills - 1][place];
+
     public bool IsRestful(string skill) => Restful.Contains(skill);
 
     /// <summary>So much warm-up a day needs, in seconds.</summary>
@@ -69,6 +83,9 @@ public sealed record DownShape(double Share, int LeastSeconds, double RestfulSha
 
 /// <param name="WorkShare">Of the main part, what is work and not rest.</param>
 public sealed record MainShape(double LeastShare, double RestfulLeastShare, double WorkShare);
+
+/// <summary>How many skills a session serves at most.</summary>
+public sealed record SkillCap(int UnderMinutes, int Skills);
 
 public sealed record DrillCap(int UnderMinutes, int Drills);
 

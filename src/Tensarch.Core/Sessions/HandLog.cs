@@ -32,11 +32,12 @@ public static class HandLog
     /// <summary>Between rounds that were done beyond the plan.</summary>
     private const int RestSeconds = 60;
 
+    /// <param name="ladders">The ladder on which a drill was planned, by its skill; none when it is not there any more.</param>
     /// <returns>The rounds in the order of the plan; or a code at <c>parts[i]</c> for a part that is not in it, or is named twice.</returns>
     public static Result<IReadOnlyList<RoundDone>> Of(
         SessionPlan plan,
         IReadOnlyList<SaidOfPart> said,
-        Ladder? ladder,
+        Func<string?, Ladder?> ladders,
         CatalogueContent content
     )
     {
@@ -47,7 +48,9 @@ public static class HandLog
             .ToList();
         return problems.Count > 0
             ? problems
-            : parts.SelectMany(part => Rounds(part, said.FirstOrDefault(s => s.Part == part.Id) ?? new(part.Id), ladder)).ToList();
+            : parts
+                .SelectMany(part => Rounds(part, said.FirstOrDefault(s => s.Part == part.Id) ?? new(part.Id), ladders(part.Planned.Skill)))
+                .ToList();
     }
 
     private static IEnumerable<RoundDone> Rounds(TimelinePart part, SaidOfPart said, Ladder? ladder)

@@ -9,7 +9,7 @@ internal sealed class PackGates(
     PackSlots slots,
     IReadOnlyList<TimelinePart> parts,
     List<PackSlot> line,
-    SessionRequest request,
+    Trainee who,
     CatalogueContent content
 )
 {
@@ -69,7 +69,7 @@ internal sealed class PackGates(
 
     private PackInstead? Instead(DayGate gate, string failed, Side? side, List<int> needing)
     {
-        if (gate.Instead(failed, request.Ladder.Skill, request.Bars, content) is not { } instead)
+        if (gate.Instead(failed, who.On(parts[needing[0]].Planned.Skill).Skill, who.Bars, content) is not { } instead)
             return null;
         var planned = parts
             .Index()
@@ -84,13 +84,13 @@ internal sealed class PackGates(
             line[planned.Index] = more.Slot;
             return new(failed, [], more.Slot.Id, more.Version);
         }
-        var stage = parts[needing[0]].PlannedSide.Stage;
+        var (stage, skill) = (parts[needing[0]].PlannedSide.Stage, parts[needing[0]].Planned.Skill);
         return new(
             failed,
             [
                 .. from at in instead.Drills
                 from of in SidesFor(content.Drill(at.Drill), side)
-                select slots.Instead($"{gate.Key}/{side}/{failed}/{at.Drill}/{of}", at, of, stage),
+                select slots.Instead($"{gate.Key}/{side}/{failed}/{at.Drill}/{of}", at, of, stage, skill),
             ]
         );
     }

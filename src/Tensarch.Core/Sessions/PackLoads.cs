@@ -11,12 +11,12 @@ public static class PackLoads
     /// <summary>The tag's name as it is written in JSON.</summary>
     public static string Name(LoadTag tag) => JsonNamingPolicy.KebabCaseLower.ConvertName(tag.ToString());
 
-    public static IReadOnlyList<string> Of(IReadOnlyDictionary<LoadTag, Load> loads) =>
+    public static IReadOnlyList<string> Of(IReadOnlyDictionary<LoadTag, LoadLevel> loads) =>
         [
             .. loads
-                .Where(l => l.Value != Load.None)
+                .Where(l => l.Value != LoadLevel.None)
                 .OrderBy(l => l.Key)
-                .SelectMany(l => l.Value == Load.Heavy ? new[] { Name(l.Key), Name(l.Key) + Heavy } : [Name(l.Key)]),
+                .SelectMany(l => l.Value == LoadLevel.Heavy ? new[] { Name(l.Key), Name(l.Key) + Heavy } : [Name(l.Key)]),
         ];
 
     /// <summary>What bars keep from being done: nothing that carries one of these words goes on.</summary>

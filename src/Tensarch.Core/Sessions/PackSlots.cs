@@ -6,7 +6,7 @@ using Tensarch.Core.Planning;
 namespace Tensarch.Core.Sessions;
 
 /// <summary>Writes slots: each part of the timeline with its easier versions.</summary>
-internal sealed class PackSlots(SessionRequest request, CatalogueContent content)
+internal sealed class PackSlots(SessionPlan plan, Trainee who, CatalogueContent content)
 {
     /// <summary>What a stop rule offers is so many levels easier.</summary>
     private const int OfferLevels = 2;
@@ -28,10 +28,11 @@ internal sealed class PackSlots(SessionRequest request, CatalogueContent content
                             Id(i),
                             drill,
                             side,
-                            i == 0 ? part.Segments : Timeline.Segments(part.Id, drill, side, afterOther, request.BreathSeconds),
+                            i == 0 ? part.Segments : Timeline.Segments(part.Id, drill, side, afterOther, who.BreathSeconds),
                             i < last ? Id(i + 1) : null,
                             i < last ? Id(Math.Min(i + OfferLevels, last)) : null,
-                            !practice && request.Ladder.Reads(drill.Key, side.Variant, side.Stage)
+                            part.Planned.Skill,
+                            !practice && who.On(part.Planned.Skill).Ladder.Reads(drill.Key, side.Variant, side.Stage)
                         )
                 ),
             ]
@@ -39,12 +40,12 @@ internal sealed class PackSlots(SessionRequest request, CatalogueContent content
     }
 
     /// <summary>A slot for what is done instead.</summary>
-    public PackSlot Instead(string id, DrillAt at, Side? side, int stage)
+    public PackSlot Instead(string id, DrillAt at, Side? side, int stage, string? skill)
     {
         var drill = content.Drill(at.Drill);
         var planned = new PlannedSide(side, stage, at.Variant, drill.DoseOf(drill.VariantAt(at.Variant)), null);
-        var whole = new PlannedDrill(id, drill.Key, new("dayGate"), [planned]);
-        return Of(new(id, whole, planned, Timeline.Segments(id, drill, planned, false, request.BreathSeconds)), practice: true);
+        var whole = new PlannedDrill(id, drill.Key, new("dayGate"), [planned], skill);
+        return Of(new(id, whole, planned, Timeline.Segments(id, drill, planned, false, who.BreathSeconds)), practice: true);
     }
 
     /// <summary>The slot with one version more: what is planned, a round longer. None when another round would change nothing.</summary>
@@ -54,7 +55,7 @@ internal sealed class PackSlots(SessionRequest request, CatalogueContent content
         var drill = content.Drill(part.Planned.Drill);
         if (
             longer.Dose.Repeats == part.PlannedSide.Dose.Repeats
-            || !request.Bars.Allow(drill.LoadsOf(drill.VariantAt(longer.Variant), longer.Dose, request.BreathSeconds))
+            || !who.Bars.Allow(drill.LoadsOf(drill.VariantAt(longer.Variant), longer.Dose, who.BreathSeconds))
         )
             return null;
         var first = slot.Versions[0];
@@ -62,9 +63,10 @@ internal sealed class PackSlots(SessionRequest request, CatalogueContent content
             Opaque($"{part.Id}/more"),
             drill,
             longer,
-            Timeline.Segments(part.Id, drill, longer, part.Segments.Any(s => s.Kind == SegmentKind.SwitchSides), request.BreathSeconds),
+            Timeline.Segments(part.Id, drill, longer, part.Segments.Any(s => s.Kind == SegmentKind.SwitchSides), who.BreathSeconds),
             first.Easier,
             first.Offer,
+            part.Planned.Skill,
             first.Evidence
         );
         return (slot with { Versions = [.. slot.Versions, more] }, more.Id);
@@ -72,7 +74,7 @@ internal sealed class PackSlots(SessionRequest request, CatalogueContent content
 
     /// <summary>The same at every making, and nothing that could be read out of it.</summary>
     public string Opaque(string name) =>
-        Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes($"{request.Date:O}/{request.Ladder.Key}/{name}")).AsSpan(0, 8));
+        Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes($"{who.Date:O}/{plan.Ladder}/{name}")).AsSpan(0, 8));
 
     private PackVersion Version(
         string id,
@@ -81,6 +83,7 @@ internal sealed class PackSlots(SessionRequest request, CatalogueContent content
         IReadOnlyList<Segment> segments,
         string? easier,
         string? offer,
+        string? skill,
         bool evidence
     )
     {
@@ -92,9 +95,9 @@ internal sealed class PackSlots(SessionRequest request, CatalogueContent content
             side.Variant,
             variant.Name,
             side.Side,
-            request.Ladder.Skill,
+            who.On(skill).Skill,
             side.Stage,
-            PackLoads.Of(drill.LoadsOf(variant, side.Dose, request.BreathSeconds)),
+            PackLoads.Of(drill.LoadsOf(variant, side.Dose, who.BreathSeconds)),
             easier,
             offer,
             evidence,
@@ -116,7 +119,7 @@ internal sealed class PackSlots(SessionRequest request, CatalogueContent content
             var variant = drill.Variants[i];
             var dose =
                 variant.Dose is { } own && own.GetType() == planned.Dose.GetType() ? own.WithRepeats(planned.Dose.Repeats) : planned.Dose;
-            if (request.Bars.Allow(drill.LoadsOf(variant, dose, request.BreathSeconds)))
+            if (who.Bars.Allow(drill.LoadsOf(variant, dose, who.BreathSeconds)))
                 yield return planned with
                 {
                     Variant = variant.Key,

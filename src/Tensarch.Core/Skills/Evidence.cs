@@ -7,6 +7,7 @@ namespace Tensarch.Core.Skills;
 /// <param name="Session">The session it belongs to; none on the bench.</param>
 /// <param name="Day">The day in the studio's time zone.</param>
 /// <param name="Seconds">The longest hold of the set, where it was held.</param>
+/// <param name="Skill">The skill that it was planned for, of work; none where that is not known: then any that it serves.</param>
 /// <param name="CleanReps">Clean repetitions, where it was counted.</param>
 public sealed record LoggedSet(
     Guid Id,
@@ -18,7 +19,8 @@ public sealed record LoggedSet(
     Side? Side,
     double? Seconds,
     int? CleanReps,
-    int? Quality
+    int? Quality,
+    string? Skill = null
 );
 
 /// <summary>A form checklist, ticked at one sitting; or an adaptation that was recorded.</summary>

@@ -18,6 +18,7 @@ internal static class TrainingTests
         var since = evidence.EnteredAt(side, stage);
         var done = evidence
             .Sets.Where(s => s.Session is not null && s.At >= since && (side is null || s.Side == side))
+            .Where(s => s.Skill is null || s.Skill == ladder.Skill)
             .Where(s => Works(drills, s.Drill, ladder, stage))
             .GroupBy(s => s.Session!.Value)
             .Select(g => g.MinBy(s => s.At)!)

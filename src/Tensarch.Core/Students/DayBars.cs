@@ -77,20 +77,20 @@ public sealed class DayBars
     public BarLevel this[LoadTag tag] => levels[tag];
 
     /// <summary>Nothing off limits is allowed; what is light only is allowed when light.</summary>
-    public bool Allow(IReadOnlyDictionary<LoadTag, Load> loads) =>
+    public bool Allow(IReadOnlyDictionary<LoadTag, LoadLevel> loads) =>
         loads.All(l =>
-            l.Value == Load.None
+            l.Value == LoadLevel.None
             || levels[l.Key] switch
             {
                 BarLevel.Free => true,
-                BarLevel.LightOnly => l.Value == Load.Light,
+                BarLevel.LightOnly => l.Value == LoadLevel.Light,
                 _ => false,
             }
         );
 
     /// <summary>Every tag of a load is free: what a substitute must be.</summary>
-    public bool LeaveFree(IReadOnlyDictionary<LoadTag, Load> loads) =>
-        loads.All(l => l.Value == Load.None || levels[l.Key] == BarLevel.Free);
+    public bool LeaveFree(IReadOnlyDictionary<LoadTag, LoadLevel> loads) =>
+        loads.All(l => l.Value == LoadLevel.None || levels[l.Key] == BarLevel.Free);
 
     /// <summary>The bars of someone to whom nothing applies.</summary>
     internal static DayBars None(int sensationCeiling = 7) => new([], sensationCeiling, 100);

@@ -9,8 +9,8 @@ namespace Tensarch.Core.Students;
 /// <param name="EasierBy">How many variants easier than the stage would have it.</param>
 public sealed record Eased(LoadTag? Region, string? Drill, double DoseShare, int EasierBy)
 {
-    public bool Touches(string drill, IReadOnlyDictionary<LoadTag, Load> loads) =>
-        drill == Drill || Region is { } region && loads.GetValueOrDefault(region) != Load.None;
+    public bool Touches(string drill, IReadOnlyDictionary<LoadTag, LoadLevel> loads) =>
+        drill == Drill || Region is { } region && loads.GetValueOrDefault(region) != LoadLevel.None;
 }
 
 /// <summary>
@@ -52,5 +52,5 @@ internal static class Easing
         select new Eased(null, drill.Key, 1, 1);
 
     private static bool Loads(IEnumerable<string> drills, LoadTag region, CatalogueContent content) =>
-        drills.Any(d => content.FindDrill(d)?.Loads.GetValueOrDefault(region) > Load.None);
+        drills.Any(d => content.FindDrill(d)?.Loads.GetValueOrDefault(region) > LoadLevel.None);
 }

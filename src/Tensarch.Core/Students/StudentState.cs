@@ -18,12 +18,13 @@ public sealed class StudentState
         Today = Bars.On(now.Day);
         var sessions = facts.Sessions.OrderBy(s => s.At).ToList();
         Sessions = sessions;
+        History = TrainingHistory.Of(sessions, content);
         LastSessionOn = sessions.Count == 0 ? null : sessions[^1].Day;
         Evidence = new(
             null,
             facts.Person.Body,
             facts.Readings,
-            [.. facts.Sets, .. sessions.SelectMany(WorkOf)],
+            [.. facts.Sets.Select(s => s with { Skill = SkillOf(s) }), .. sessions.SelectMany(WorkOf)],
             [.. sessions.Select(s => new SessionDay(s.Id, s.At, s.Day))],
             [.. facts.Signals.OrderBy(s => s.At)],
             [],
@@ -33,6 +34,8 @@ public sealed class StudentState
             now.At,
             now.Day
         );
+        string? SkillOf(LoggedSet set) =>
+            sessions.FirstOrDefault(s => s.Id == set.Session)?.Worked.FirstOrDefault(w => w.Drill == set.Drill)?.Skill;
         Courses =
         [
             .. facts
@@ -55,6 +58,9 @@ public sealed class StudentState
 
     /// <summary>Oldest first.</summary>
     public IReadOnlyList<TrainedSession> Sessions { get; }
+
+    /// <summary>What those sessions come to, day by day.</summary>
+    public TrainingHistory History { get; }
 
     /// <summary>However long ago.</summary>
     public DateOnly? LastSessionOn { get; }
@@ -111,6 +117,7 @@ public sealed class StudentState
             w.Side,
             null,
             null,
-            null
+            null,
+            w.Skill
         ));
 }

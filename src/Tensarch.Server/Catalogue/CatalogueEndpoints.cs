@@ -29,7 +29,6 @@ public sealed record DrillView(
     DrillKind Kind,
     IReadOnlyList<string> Was,
     string? SideMeans,
-    bool StretchesOtherSide,
     SessionPhase Phase,
     bool TestOnly,
     IReadOnlyList<string> Props,
@@ -41,7 +40,10 @@ public sealed record VariantView(string Key, string Name);
 
 public static class CatalogueEndpoints
 {
-    public static void MapCatalogue(this IEndpointRouteBuilder api) =>
+    public static void MapCatalogue(this IEndpointRouteBuilder api)
+    {
+        api.MapGet("/drills", (CatalogueContent c) => TypedResults.Ok(c.DrillList.Select(d => DrillPage.Of(d, c)).ToList()))
+            .WithTags("Catalogue");
         api.MapGet(
                 "/catalogue",
                 async Task<Ok<CatalogueResponse>> (CatalogueContent c, StudioMeasures measures, CancellationToken ct) =>
@@ -60,7 +62,6 @@ public static class CatalogueEndpoints
                                     d.Kind,
                                     d.Was ?? [],
                                     d.SideMeans,
-                                    d.StretchesOtherSide,
                                     d.Phase,
                                     d.TestOnly,
                                     d.Props,
@@ -75,4 +76,5 @@ public static class CatalogueEndpoints
                     )
             )
             .WithTags("Catalogue");
+    }
 }

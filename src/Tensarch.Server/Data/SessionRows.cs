@@ -11,7 +11,11 @@ public sealed class SessionRow : IStudioRow, IJudged
 
     public Guid StudentId { get; set; }
 
+    /// <summary>What it is for first.</summary>
     public required string Skill { get; set; }
+
+    /// <summary>The other skills that it is for.</summary>
+    public List<string> Beside { get; set; } = [];
 
     public DateOnly Date { get; set; }
 
@@ -38,7 +42,7 @@ public sealed class SessionRow : IStudioRow, IJudged
     /// <summary>It was planned and thrown away before it began; what is told of it all the same brings it back.</summary>
     public DateTimeOffset? DeletedAt { get; set; }
 
-    /// <summary>What was worked, each drill, variant and side once: drawn from the sets, so that a season is judged without reading every round of it.</summary>
+    /// <summary>What was worked, each drill, variant and side once, as the core writes it: drawn from the sets, so that a season is judged without reading every round of it.</summary>
     public List<string> Worked { get; set; } = [];
 }
 

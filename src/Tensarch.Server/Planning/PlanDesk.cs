@@ -13,8 +13,18 @@ namespace Tensarch.Server.Planning;
 
 /// <param name="Date">Today when none is given.</param>
 /// <param name="Minutes">The student's usual ones when none are given.</param>
-/// <param name="Skill">The skill to train; the first one that the student is on when none is named.</param>
-public sealed record PlanRequest(Guid Id, DateOnly? Date, int? Minutes, [RegularExpression(Key.Pattern)] string? Skill = null);
+/// <param name="Skill">The skill to train first; the first one that the student is on when none is named.</param>
+/// <param name="Beside">Others to train with it, the most important first; a short day takes fewer.</param>
+public sealed record PlanRequest(
+    Guid Id,
+    DateOnly? Date,
+    int? Minutes,
+    [RegularExpression(Key.Pattern)] string? Skill = null,
+    [MaxLength(PlanRequest.MostBeside)] [RegularExpression(Key.Pattern)] IReadOnlyList<string>? Beside = null
+)
+{
+    public const int MostBeside = 2;
+}
 
 /// <summary>Builds, checks and stores the next session. The demo's simulator goes through here as the screens do.</summary>
 public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioLadders ladders, StudioClock clock, StudioScope scope)
@@ -34,7 +44,7 @@ public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioLa
         {
             Id = request.Id,
             StudentId = standing.Student.Id,
-            Skill = standing.State.Courses.First(c => c.Ladder.Key == plan.Value.Ladder).Skill,
+            Skill = plan.Value.Skills[0].Skill,
             PlanJson = "",
             CreatedAt = clock.Now,
             By = scope.UserId,
@@ -51,6 +61,7 @@ public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioLa
         row.PlanJson = StoredJson.Write(plan);
         row.TotalSeconds = Timeline.SecondsOf(plan, catalogue);
         row.FirstSide = plan.FirstSide;
+        row.Beside = [.. plan.Skills.Skip(1).Select(s => s.Skill)];
     }
 
     /// <summary>A session as it is planned today for its day, checked and not stored.</summary>
@@ -58,7 +69,16 @@ public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioLa
     {
         if ((request.Skill is { } named ? standing.State.On(named) : standing.State.Courses.FirstOrDefault()) is not { } skill)
             return Problem.Of("notOnLadder", "student");
-        if (catalogue.FindApproach(skill.Enrolment.Approach) is null)
+        var courses = new List<Course> { skill };
+        foreach (var (i, key) in (request.Beside ?? []).Index())
+        {
+            if (standing.State.On(key) is not { } beside)
+                return Problem.Of("notOnLadder", $"beside[{i}]");
+            if (courses.Any(c => c.Skill == beside.Skill))
+                return Problem.Of("namedTwice", $"beside[{i}]");
+            courses.Add(beside);
+        }
+        if (courses.Any(c => catalogue.FindApproach(c.Enrolment.Approach) is null))
             return Problem.Of("unknownApproach", "approach");
         var date = request.Date ?? clock.Today;
         if (date < clock.Today)
@@ -66,7 +86,7 @@ public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioLa
         if (date > clock.Today.AddDays(FarthestDays))
             return Problem.Of("dateTooFar", "date", ("most", FarthestDays));
 
-        var facts = SessionRequests.Of(standing.State, skill, date, request.Minutes ?? standing.Student.SessionMinutes, catalogue);
+        var facts = Trainees.Of(standing.State, courses, date, request.Minutes ?? standing.Student.SessionMinutes, catalogue);
         var plan = new SessionBuilder(catalogue).Build(facts);
         if (!plan.IsOk)
             return plan.Problems.ToList();
@@ -82,14 +102,20 @@ public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioLa
             ? plan
             : null;
 
-    /// <summary>The ladder that a plan was made for; none when it is not there any more.</summary>
-    public Task<Ladder?> LadderOf(SessionPlan plan, CancellationToken ct) => ladders.Find(plan.Ladder, plan.LadderVersion, ct);
+    /// <summary>The ladders that a plan was made for, by skill; without those that are not there any more. Of no skill: the first one's.</summary>
+    public async Task<Func<string?, Ladder?>> LaddersOf(SessionPlan plan, CancellationToken ct)
+    {
+        var found = new Dictionary<string, Ladder?>();
+        foreach (var skill in plan.Skills)
+            found[skill.Skill] = await ladders.Find(skill.Ladder, skill.LadderVersion, ct);
+        return skill => found.GetValueOrDefault(skill ?? plan.Skills[0].Skill);
+    }
 
     /// <summary>
     /// What a session depends on today, were it planned now: without itself, for what it did already is not what it follows. None when the
     /// student is no longer on its skill.
     /// </summary>
-    public SessionRequest? RequestToday(SessionRow row, SessionPlan plan, Standing standing)
+    public Trainee? TraineeToday(SessionRow row, SessionPlan plan, Standing standing)
     {
         var facts = standing.State.Facts;
         var before = StudentState.From(
@@ -100,15 +126,16 @@ public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioLa
             standing.State.Now,
             catalogue
         );
-        return before.On(row.Skill) is { } course && catalogue.FindApproach(course.Enrolment.Approach) is not null
-            ? SessionRequests.Of(before, course, clock.Today, plan.Minutes, catalogue)
+        var courses = new[] { row.Skill }.Concat(row.Beside).Select(before.On).ToList();
+        return courses.All(c => c is not null && catalogue.FindApproach(c.Enrolment.Approach) is not null)
+            ? Trainees.Of(before, [.. courses.OfType<Course>()], clock.Today, plan.Minutes, catalogue)
             : null;
     }
 
     /// <summary>Why a session that has not begun is not run today: rule codes of the core's; empty when it may be.</summary>
     public IReadOnlyList<string> Outdated(SessionRow row, SessionPlan plan, Standing standing) =>
         row.StartedAt is not null ? []
-        : RequestToday(row, plan, standing) is { } now ? [.. new PackMaker(catalogue).Outdated(plan, now).Distinct()]
+        : TraineeToday(row, plan, standing) is { } now ? [.. new PackMaker(catalogue).Outdated(plan, now).Distinct()]
         : ["otherLadder"];
 
     /// <summary>Drills of a plan that today's bars no longer allow.</summary>

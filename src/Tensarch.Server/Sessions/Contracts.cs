@@ -15,7 +15,8 @@ public sealed record SessionLine(
     int TotalSeconds,
     DateTimeOffset? StartedAt,
     DateTimeOffset? EndedAt,
-    bool Logged
+    bool Logged,
+    IReadOnlyList<string> Beside
 );
 
 /// <summary>One session as it stands on the sheet.</summary>
@@ -25,6 +26,7 @@ public sealed record SessionLine(
 public sealed record SessionSheet(
     Guid Id,
     string Skill,
+    IReadOnlyList<string> Beside,
     Guid StudentId,
     string StudentName,
     int TotalSeconds,

@@ -60,7 +60,7 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
             }
         }
         foreach (var session in sessions.Values)
-            session.Worked = await SessionDesk.WorkedIn(db, session.Id, ct);
+            session.Worked = await SessionDesk.WorkedIn(db, session, catalogue, ct);
         await db.SaveChangesAsync(ct);
         if (transaction is not null)
             await transaction.CommitAsync(ct);

@@ -47,9 +47,9 @@ public sealed class LogDesk(TensarchDb db, CatalogueContent catalogue, PlanDesk 
             return again ? row : Problem.Of("sessionOver", "id");
         if (plans.Read(row) is not { } plan)
             return Problem.Of("planUnreadable", "id");
-        var ladder = await plans.LadderOf(plan, ct);
+        var ladders = await plans.LaddersOf(plan, ct);
         var said = request.Parts.Select(p => new SaidOfPart(p.Part, p.Done, p.Rounds, p.Seconds, p.CleanReps)).ToList();
-        var rounds = HandLog.Of(plan, said, ladder, catalogue);
+        var rounds = HandLog.Of(plan, said, ladders, catalogue);
         if (!rounds.IsOk)
             return rounds.Problems.ToList();
 

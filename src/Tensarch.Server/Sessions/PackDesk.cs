@@ -23,7 +23,7 @@ public sealed class PackDesk(TensarchDb db, PlanDesk plans, CatalogueContent cat
             return Problem.Of("sessionDeleted", "");
         if (plans.Read(row) is not { } plan)
             return Problem.Of("planUnreadable", "");
-        if (plans.RequestToday(row, plan, standing) is not { } today)
+        if (plans.TraineeToday(row, plan, standing) is not { } today)
             return Problem.Of("planOutdated", "otherLadder");
         var maker = new PackMaker(catalogue);
         // One that is under way goes on where it stood: what happened since is what has ended.

@@ -71,7 +71,7 @@ public sealed class SessionChanges(TensarchDb db, PlanDesk plans, Standings stan
     private async Task<List<Problem>> Move(SessionRow row, DateOnly date, CancellationToken ct)
     {
         var minutes = plans.Read(row)?.Minutes;
-        var planned = plans.Make((await standings.Of(row.StudentId, ct))!, new(row.Id, date, minutes, row.Skill));
+        var planned = plans.Make((await standings.Of(row.StudentId, ct))!, new(row.Id, date, minutes, row.Skill, row.Beside));
         if (!planned.IsOk)
             return [.. planned.Problems];
         plans.Lay(row, planned.Value);

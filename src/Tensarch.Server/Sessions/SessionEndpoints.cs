@@ -39,7 +39,7 @@ public static class SessionEndpoints
                 .Sessions.Where(s => s.StudentId == studentId && s.DeletedAt == null)
                 .OrderByDescending(s => s.CreatedAt)
                 .Take(PageSize)
-                .Select(s => new SessionLine(s.Id, s.Skill, s.Date, s.TotalSeconds, s.StartedAt, s.EndedAt, s.Worked.Any()))
+                .Select(s => new SessionLine(s.Id, s.Skill, s.Date, s.TotalSeconds, s.StartedAt, s.EndedAt, s.Worked.Any(), s.Beside))
                 .ToListAsync(ct)
         );
 
@@ -103,7 +103,7 @@ public static class SessionEndpoints
     }
 
     private static SessionLine Line(SessionRow row) =>
-        new(row.Id, row.Skill, row.Date, row.TotalSeconds, row.StartedAt, row.EndedAt, row.Worked.Count > 0);
+        new(row.Id, row.Skill, row.Date, row.TotalSeconds, row.StartedAt, row.EndedAt, row.Worked.Count > 0, row.Beside);
 
     private static async Task<Results<Ok<SessionSheet>, ProblemHttpResult>> Sheet(
         Guid sessionId,
@@ -120,12 +120,13 @@ public static class SessionEndpoints
         var standing = (await standings.Of(row.StudentId, ct))!;
         if (desk.Read(row) is not { } plan)
             return Problems.Of(409, "planUnreadable");
-        var ladder = await desk.LadderOf(plan, ct);
+        var ladders = await desk.LaddersOf(plan, ct);
         var carried = row.EndedAt is null ? await Notes.CarriedOver(row.StudentId, db, ct) : null;
         return TypedResults.Ok(
             new SessionSheet(
                 row.Id,
                 row.Skill,
+                row.Beside,
                 row.StudentId,
                 standing.Student.Name,
                 row.TotalSeconds,
@@ -140,7 +141,7 @@ public static class SessionEndpoints
                             p.Planned.Drill,
                             p.PlannedSide.Side,
                             p.Seconds,
-                            ladder?.Reads(p.Planned.Drill, p.PlannedSide.Variant, p.PlannedSide.Stage) == true
+                            ladders(p.Planned.Skill)?.Reads(p.Planned.Drill, p.PlannedSide.Variant, p.PlannedSide.Stage) == true
                                 && p.Planned.Reason.Code != "dayGate"
                         )),
                 ],

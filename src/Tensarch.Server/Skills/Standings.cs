@@ -165,6 +165,7 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
                         s.Id,
                         s.StudentId,
                         s.Skill,
+                        s.Beside,
                         s.StartedAt,
                         s.StartedOn,
                         s.FirstSide,
@@ -175,11 +176,11 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
                 s.StudentId,
                 new(
                     s.Id,
-                    s.Skill,
+                    [s.Skill, .. s.Beside],
                     s.StartedAt!.Value,
                     s.StartedOn!.Value,
                     s.FirstSide,
-                    [.. s.Worked.Select(WorkedDrill.Parse).OfType<WorkedDrill>()]
+                    [.. s.Worked.Select(Work.Parse).OfType<Work>()]
                 )
             )),
         ];

@@ -70,7 +70,7 @@ public sealed record StudentPage(
 );
 
 /// <summary>The session that was planned last and has not ended.</summary>
-public sealed record NextSessionLine(Guid Id, string Skill);
+public sealed record NextSessionLine(Guid Id, string Skill, IReadOnlyList<string> Beside);
 
 public sealed record AnswerView(string Question, bool Yes, DateTimeOffset At);
 

@@ -57,7 +57,7 @@ public static class StudentEndpoints
         var next = await db
             .Sessions.Where(s => s.StudentId == studentId && s.EndedAt == null && s.DeletedAt == null)
             .OrderByDescending(s => s.CreatedAt)
-            .Select(s => new NextSessionLine(s.Id, s.Skill))
+            .Select(s => new NextSessionLine(s.Id, s.Skill, s.Beside))
             .FirstOrDefaultAsync(ct);
         var gate = new Gate(catalogue);
         response.Headers.ETag = $"\"{standing.Student.Version}\"";

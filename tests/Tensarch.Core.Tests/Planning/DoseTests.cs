@@ -37,23 +37,23 @@ public class DoseTests
     public void A_ramp_over_sixty_percent_strains_the_breath_heavily()
     {
         var drill = Shipped.Content.Drill("split-ramped");
-        Load Strain(int top) => drill.LoadsOf(drill.Variants[0], Ramp with { ToPercent = top })[LoadTag.BreathStrain];
-        Assert.Equal((Load.Light, Load.Heavy), (Strain(60), Strain(61)));
+        LoadLevel Strain(int top) => drill.LoadsOf(drill.Variants[0], Ramp with { ToPercent = top })[LoadTag.BreathStrain];
+        Assert.Equal((LoadLevel.Light, LoadLevel.Heavy), (Strain(60), Strain(61)));
     }
 
     [Theory]
-    [InlineData(44, Load.Light)]
-    [InlineData(45, Load.Heavy)]
-    public void A_passive_hold_is_heavy_from_forty_five_seconds(int seconds, Load load)
+    [InlineData(44, LoadLevel.Light)]
+    [InlineData(45, LoadLevel.Heavy)]
+    public void A_passive_hold_is_heavy_from_forty_five_seconds(int seconds, LoadLevel load)
     {
         var drill = Shipped.Content.Drill("pigeon");
         Assert.Equal(load, drill.LoadsOf(drill.Variants[0], new HoldDose(seconds, null, 1, 0))[LoadTag.PassiveEndRange]);
     }
 
     [Theory]
-    [InlineData(5.6, Load.Light)]
-    [InlineData(5.7, Load.Heavy)]
-    public void A_breath_is_as_long_as_whoever_holds_it_breathes(double breath, Load load)
+    [InlineData(5.6, LoadLevel.Light)]
+    [InlineData(5.7, LoadLevel.Heavy)]
+    public void A_breath_is_as_long_as_whoever_holds_it_breathes(double breath, LoadLevel load)
     {
         var drill = Shipped.Content.Drill("pigeon");
         Assert.Equal(load, drill.LoadsOf(drill.Variants[0], new HoldDose(null, 8, 1, 0), breath)[LoadTag.PassiveEndRange]);
@@ -64,7 +64,7 @@ public class DoseTests
     {
         var drill = Shipped.Content.Drill("wrist-series");
         Assert.Empty(drill.LoadsOf(drill.Variants[0], drill.Dose));
-        Assert.Equal(Load.Light, drill.LoadsOf(drill.Variants[1], drill.Dose)[LoadTag.Wrist]);
+        Assert.Equal(LoadLevel.Light, drill.LoadsOf(drill.Variants[1], drill.Dose)[LoadTag.Wrist]);
     }
 
     [Theory]

@@ -8,7 +8,7 @@ public class EveryLadderSessionTests
 {
     private static readonly SessionBuilder Builder = new(Shipped.Content);
 
-    private static SessionRequest At(string key, int stage, DayBars? bars = null)
+    private static OneSkill At(string key, int stage, DayBars? bars = null)
     {
         var ladder = Shipped.Ladder(key);
         return new(

@@ -36,7 +36,7 @@ public static class Panel
         from history in Histories
         select new PanelCase(ladder.Key, stage.Number, approach.Key, minutes, body.Name, history);
 
-    public static SessionRequest Request(PanelCase at)
+    public static OneSkill Request(PanelCase at)
     {
         var ladder = Shipped.Ladder(at.Ladder);
         var (days, sessions) = at.History switch
@@ -81,7 +81,7 @@ public static class Panel
     }
 
     /// <summary>What a coach would not sign, each in a word.</summary>
-    public static IEnumerable<string> Faults(PanelCase at, SessionRequest request, SessionPlan plan)
+    public static IEnumerable<string> Faults(PanelCase at, OneSkill request, SessionPlan plan)
     {
         var content = Shipped.Content;
         var lines = plan

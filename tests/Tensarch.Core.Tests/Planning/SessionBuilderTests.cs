@@ -8,7 +8,7 @@ public class SessionBuilderTests
 {
     private static readonly SessionBuilder Builder = new(Shipped.Content);
 
-    private static readonly SessionRequest Stage4 = new(
+    private static readonly OneSkill Stage4 = new(
         Shipped.FrontSplit,
         Shipped.Content.Approaches[0],
         "square",
@@ -32,7 +32,7 @@ public class SessionBuilderTests
         4
     );
 
-    private static SessionPlan Plan(SessionRequest request)
+    private static SessionPlan Plan(OneSkill request)
     {
         var plan = Builder.Build(request).Value;
         Assert.Empty(SessionChecker.Check(plan, request, Shipped.Content));
@@ -147,7 +147,7 @@ public class SessionBuilderTests
             Plan(mobile).Drills.SelectMany(d => d.Sides.Select(s => (Drill: Shipped.Content.Drill(d.Drill), Side: s))),
             l =>
                 Assert.NotEqual(
-                    Load.Heavy,
+                    LoadLevel.Heavy,
                     l.Drill.LoadsOf(l.Drill.VariantAt(l.Side.Variant), l.Side.Dose, 4.5).GetValueOrDefault(LoadTag.PassiveEndRange)
                 )
         );

@@ -35,7 +35,7 @@ public class SessionProperties
         from wants in Gen.Bool
         select Shipped.At(Side.Left, stage, measured ? gap : null, wants ? Wanted(ladder, stage) : []);
 
-    internal static readonly Gen<SessionRequest> AnyRequest =
+    internal static readonly Gen<OneSkill> AnyRequest =
         from ladder in Gen.OneOf(Shipped.Content.Skills.ToArray())
         from left in AnyLeft(ladder)
         from right in AnyLeft(ladder)
@@ -55,7 +55,7 @@ public class SessionProperties
         from breath in Gen.Double[2, 9]
         from blocks in Gen.Int[0, 6]
         from approach in Gen.Int[0, Shipped.Content.Approaches.Count - 1]
-        select new SessionRequest(
+        select new OneSkill(
             ladder,
             Shipped.Content.Approaches[approach],
             "square",
@@ -99,7 +99,7 @@ public class SessionProperties
         stage >= ladder.Keystone ? [] : [.. ladder.StageAt(stage).Tests.Where(t => t.ReadDrill is not null)];
 
     /// <summary>The student and the session, short enough to be read.</summary>
-    private static string Said(SessionRequest r, SessionPlan plan) =>
+    private static string Said(OneSkill r, SessionPlan plan) =>
         string.Join(
             '\n',
             [

@@ -75,7 +75,7 @@ public class DayGateTests
                             var variant = drill.VariantAt(at.Variant);
                             return drill
                                 .LoadsOf(variant, drill.DoseOf(variant))
-                                .All(l => l.Value == Load.None || bars[l.Key] == BarLevel.Free);
+                                .All(l => l.Value == LoadLevel.None || bars[l.Key] == BarLevel.Free);
                         });
                 },
                 time: Budget.Seconds

@@ -1,6 +1,7 @@
 using Tensarch.Core.Planning;
 using Tensarch.Core.Sessions;
 using Tensarch.Core.Students;
+using Tensarch.Core.Tests.Planning;
 
 namespace Tensarch.Core.Tests.Sessions;
 
@@ -8,7 +9,7 @@ public class HandLogTests
 {
     private static readonly SessionPlan Plan = new SessionBuilder(Shipped.Content)
         .Build(
-            new(
+            new OneSkill(
                 Shipped.FrontSplit,
                 Shipped.Content.Approaches[0],
                 "square",
@@ -35,7 +36,7 @@ public class HandLogTests
         .Value;
 
     private static IReadOnlyList<RoundDone> Of(params SaidOfPart[] said) =>
-        HandLog.Of(Plan, said, Shipped.FrontSplit, Shipped.Content).Value;
+        HandLog.Of(Plan, said, _ => Shipped.FrontSplit, Shipped.Content).Value;
 
     [Fact]
     public void As_planned_is_every_work_segment_once_in_its_order()
@@ -67,7 +68,7 @@ public class HandLogTests
         var first = Of()[0].Part;
         Assert.Equal(
             ["parts[0].part", "parts[2].part"],
-            HandLog.Of(Plan, [new("no-such"), new(first), new(first)], null, Shipped.Content).Problems.Select(p => p.Field)
+            HandLog.Of(Plan, [new("no-such"), new(first), new(first)], _ => null, Shipped.Content).Problems.Select(p => p.Field)
         );
     }
 

@@ -48,7 +48,7 @@ public class RealPacks
                     .Range(0, 12)
                     .Select(i => new TrainedSession(
                         Guid.NewGuid(),
-                        ladder.Skill,
+                        [ladder.Skill],
                         Shipped.Now.AddDays(-3 - 4 * i),
                         Today.AddDays(-3 - 4 * i),
                         i % 2 == 0 ? Side.Left : Side.Right,
@@ -83,7 +83,7 @@ public class RealPacks
                 new(Shipped.Now, TimeZoneInfo.Utc),
                 Shipped.Content
             );
-            var request = SessionRequests.Of(state, state.Courses[0], Today, minutes, Shipped.Content);
+            var request = Trainees.Of(state, [state.Courses[0]], Today, minutes, Shipped.Content);
             var pack = maker.Make(builder.Build(request).Value, request);
             Assert.True(
                 pack.IsOk,

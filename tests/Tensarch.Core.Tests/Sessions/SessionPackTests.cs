@@ -1,6 +1,7 @@
 using Tensarch.Core.Planning;
 using Tensarch.Core.Sessions;
 using Tensarch.Core.Students;
+using Tensarch.Core.Tests.Planning;
 
 namespace Tensarch.Core.Tests.Sessions;
 
@@ -9,7 +10,7 @@ public class SessionPackTests
     private static readonly SessionBuilder Builder = new(Shipped.Content);
     private static readonly PackMaker Maker = new(Shipped.Content);
 
-    private static SessionRequest Request(string ladder = "front-split", int stage = 6) =>
+    private static OneSkill Request(string ladder = "front-split", int stage = 6) =>
         new(
             Shipped.Ladder(ladder),
             Shipped.Content.Approaches[0],
@@ -36,7 +37,7 @@ public class SessionPackTests
 
     private static SessionPack Pack(string ladder = "front-split", int stage = 6) => Made(Request(ladder, stage));
 
-    private static SessionPack Made(SessionRequest request) => Maker.Make(Builder.Build(request).Value, request).Value;
+    private static SessionPack Made(OneSkill request) => Maker.Make(Builder.Build(request).Value, request).Value;
 
     private static PackStop Stop(SessionPack pack, SignalKind signal) => pack.Stops.Single(s => s.Signal == signal);
 
@@ -63,7 +64,7 @@ public class SessionPackTests
             var loads = version.Loads.Where(l => !l.EndsWith(":heavy", StringComparison.Ordinal)).ToHashSet();
             var variant = drill.VariantAt(version.Variant);
             Assert.Equal(
-                (variant.Loads ?? drill.Loads).Where(l => l.Value != Load.None).Select(l => PackLoads.Name(l.Key)).ToHashSet(),
+                (variant.Loads ?? drill.Loads).Where(l => l.Value != LoadLevel.None).Select(l => PackLoads.Name(l.Key)).ToHashSet(),
                 loads
             );
         }
@@ -130,7 +131,7 @@ public class SessionPackTests
     {
         var planned = Request(stage: 4);
         var plan = Builder.Build(planned).Value;
-        string[] Refused(SessionRequest now) => [.. Maker.Make(plan, now).Problems.Select(p => p.Field!)];
+        string[] Refused(OneSkill now) => [.. Maker.Make(plan, now).Problems.Select(p => p.Field!)];
         Assert.True(Maker.Make(plan, planned).IsOk);
         Assert.Contains("otherDay", Refused(planned with { Date = planned.Date.AddDays(1) }));
         Assert.Contains("stageChanged", Refused(planned with { Left = planned.Left with { Stage = 3 } }));

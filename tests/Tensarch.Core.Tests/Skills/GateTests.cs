@@ -78,7 +78,7 @@ public class GateTests
                         d.Variants,
                         v =>
                             (test.Test.ReadVariant is null || v.Key == test.Test.ReadVariant)
-                            && d.LoadsOf(v, d.DoseOf(v)).All(l => l.Value == Load.None || bars[l.Key] != BarLevel.OffLimits)
+                            && d.LoadsOf(v, d.DoseOf(v)).All(l => l.Value == LoadLevel.None || bars[l.Key] != BarLevel.OffLimits)
                     );
             }
         });

@@ -86,13 +86,13 @@ public class CautionTests
 
     [Fact]
     public void What_is_held_is_never_allowed_and_what_is_limited_never_heavy() =>
-        Gen.Select(AnyScreening, Gen.OneOf(LoadTags.All.ToArray()), Gen.OneOf(Load.Light, Load.Heavy))
+        Gen.Select(AnyScreening, Gen.OneOf(LoadTags.All.ToArray()), Gen.OneOf(LoadLevel.Light, LoadLevel.Heavy))
             .Sample(
                 (screening, tag, load) =>
                 {
                     var bars = Of(screening);
-                    var allowed = bars.Allow(new Dictionary<LoadTag, Load> { [tag] = load });
-                    return allowed == (bars[tag] == BarLevel.Free || (bars[tag] == BarLevel.LightOnly && load == Load.Light));
+                    var allowed = bars.Allow(new Dictionary<LoadTag, LoadLevel> { [tag] = load });
+                    return allowed == (bars[tag] == BarLevel.Free || (bars[tag] == BarLevel.LightOnly && load == LoadLevel.Light));
                 }
             );
 

@@ -23,11 +23,11 @@ public class StudentStateTests
         var at = Shipped.Now.AddDays(-daysAgo);
         return new(
             Guid.NewGuid(),
-            "front-split",
+            ["front-split"],
             at,
             DateOnly.FromDateTime(at.UtcDateTime),
             Side.Left,
-            [.. drills.Select(d => new WorkedDrill(d, Shipped.Content.Drill(d).Variants[0].Key, null))]
+            [.. drills.Select(d => new Work(d, Shipped.Content.Drill(d).Variants[0].Key, null))]
         );
     }
 
@@ -267,7 +267,7 @@ public class StudentStateTests
         IReadOnlyDictionary<string, string> Variants(StudentFacts f)
         {
             var state = From(f);
-            var request = SessionRequests.Of(state, state.Courses[0], Today, 75, Shipped.Content);
+            var request = Trainees.Of(state, [state.Courses[0]], Today, 75, Shipped.Content);
             var plan = new SessionBuilder(Shipped.Content).Build(request).Value;
             Assert.Empty(SessionChecker.Check(plan, request, Shipped.Content));
             return plan.Drills.ToDictionary(d => d.Drill, d => d.Sides[0].Variant);
@@ -279,7 +279,7 @@ public class StudentStateTests
         {
             var drill = Shipped.Content.Drill(key);
             int Place(string variant) => drill.Variants.Index().Single(v => v.Item.Key == variant).Index;
-            var loads = drill.Loads.GetValueOrDefault(LoadTag.Hamstring) != Load.None;
+            var loads = drill.Loads.GetValueOrDefault(LoadTag.Hamstring) != LoadLevel.None;
             Assert.Equal(loads ? Math.Max(0, Place(before[key]) - 1) : Place(before[key]), Place(after[key]));
         }
     }

@@ -125,8 +125,8 @@ public sealed class FloorNeverTests(StudioApp app) : IClassFixture<StudioApp>
             .All(load =>
                 levels.GetValueOrDefault(JsonNamingPolicy.KebabCaseLower.ConvertName(load.Key.ToString())) switch
                 {
-                    "offLimits" => load.Value == Load.None,
-                    "lightOnly" => load.Value != Load.Heavy,
+                    "offLimits" => load.Value == LoadLevel.None,
+                    "lightOnly" => load.Value != LoadLevel.Heavy,
                     _ => true,
                 }
             );

@@ -116,7 +116,7 @@ public sealed class FloorTests(StudioApp app) : IClassFixture<StudioApp>, IAsync
         );
         // What was done under a bar is no exposure.
         Assert.Equal(
-            ["joint-circles/full/Left"],
+            ["joint-circles/full/Left/front-split/60/18/0"],
             await app.Rows(db => db.Sessions.IgnoreQueryFilters().Where(s => s.Id == session).Select(s => s.Worked).SingleAsync())
         );
     }

@@ -1178,6 +1178,10 @@ namespace Tensarch.Server.Data.Migrations
                         .ValueGeneratedOnAdd()
                         .HasColumnType("TEXT");
 
+                    b.PrimitiveCollection<string>("Beside")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
                     b.Property<string>("BodyHash")
                         .IsRequired()
                         .HasColumnType("TEXT");

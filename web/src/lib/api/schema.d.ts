@@ -400,6 +400,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/drills": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DrillPage"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/catalogue": {
         parameters: {
             query?: never;
@@ -4523,6 +4558,40 @@ export interface components {
          * @enum {unknown}
          */
         DrillKind: "raise" | "prepare" | "mobilise" | "strength" | "end-range" | "skill" | "attempt" | "counter" | "calm";
+        /** @description All that a coach looks up about a drill. */
+        DrillPage: {
+            key: string;
+            name: string;
+            purpose: string;
+            kind: components["schemas"]["DrillKind"];
+            phase: components["schemas"]["SessionPhase"];
+            sides: components["schemas"]["SideMode"];
+            sideMeans: null | string;
+            /** @description Said where it wants a warm body: `warm`, or `none`. */
+            warms: string;
+            /**
+             * Format: int32
+             * @description Most that one round of it grows to, in the unit of its dose.
+             */
+            ceiling: null | number;
+            /** @description The drill that counters it, by key. */
+            counter: null | string;
+            /** @description The drill in whose place it is done, by key. */
+            standsInFor: null | string;
+            /** @description Names of the tests of the day that it needs. */
+            gates: string[];
+            props: string[];
+            cues: string[];
+            checks: string[];
+            stopSigns: string[];
+            variants: components["schemas"]["VariantPage"][];
+            /** @description Where it is work of a stage; none where it serves every ladder. */
+            serves: components["schemas"]["DrillServes"][];
+            /** @description It serves every ladder. */
+            everywhere: boolean;
+            /** @description The measure whose figure shows its position; none where none does. */
+            figure: null | string;
+        };
         /** @description Why a drill is in the session. */
         DrillReason: {
             /**
@@ -4547,6 +4616,15 @@ export interface components {
              */
             best?: null | number;
         };
+        DrillServes: {
+            ladder: string;
+            /** Format: int32 */
+            fromStage: number;
+            /** Format: int32 */
+            toStage: number;
+            /** @description The stages of which it is core. */
+            core: number[];
+        };
         DrillView: {
             key: string;
             name: string;
@@ -4554,7 +4632,6 @@ export interface components {
             kind: components["schemas"]["DrillKind"];
             was: string[];
             sideMeans: null | string;
-            stretchesOtherSide: boolean;
             phase: components["schemas"]["SessionPhase"];
             testOnly: boolean;
             props: string[];
@@ -5052,7 +5129,11 @@ export interface components {
          * @description How much a drill loads a tag.
          * @enum {unknown}
          */
-        Load: "none" | "light" | "heavy";
+        LoadLevel: "none" | "light" | "heavy";
+        LoadLine: {
+            tag: components["schemas"]["LoadTag"];
+            level: components["schemas"]["LoadLevel"];
+        };
         /**
          * @description What a drill loads: the regions on which pain is logged, then the circumstances.
          * @enum {unknown}
@@ -5179,7 +5260,7 @@ export interface components {
             instruments: components["schemas"]["Instrument"][];
             /** @description What taking it loads. A held tag keeps the measure off the bench. */
             loads: {
-                [key: string]: components["schemas"]["Load"];
+                [key: string]: components["schemas"]["LoadLevel"];
             };
             /** @description Where to measure from and to. */
             landmarks: string[];
@@ -5272,6 +5353,7 @@ export interface components {
             /** Format: uuid */
             id: string;
             skill: string;
+            beside: string[];
         };
         /** @description What to do about a test, as a code with its numbers. */
         NextStep: {
@@ -5663,7 +5745,8 @@ export interface components {
              * @description `offLimits`, `lightOnly`, `eased`, `spacing`, `firstWeek`, `attemptDelay`, `weakerFirst`, `extraRound`, `sidesAlternate`,
              *             `reBaseline`, `lighterAfterBreak`, `wayBack` (sessions that it still takes), `repeatLastWeek`, `lighterAfterPain`, `easierAfterPain`, `easierAfterBackOff`, `notEnoughToDo`, `didNotFit`, `notPrepared`,
              *             `longestDay` (minutes that one skill fills), `lowerStage` (whose core is allowed),
-             *             `wristRest`, `neckRest`, `wayOutFirst`, `instead`.
+             *             `wristRest`, `neckRest`, `wayOutFirst`, `instead`, `otherSkillHeavy` (another skill of the day loads the tag heavily),
+             *             `skillLeftOut` (with the minutes from which a day takes it).
              */
             code: string;
             drill?: null | string;
@@ -5673,6 +5756,8 @@ export interface components {
             number?: null | number;
             /** Format: date */
             date?: null | string;
+            /** @description The skill that it is about, where there are several. */
+            skill?: null | string;
         };
         PlanRequest: {
             /** Format: uuid */
@@ -5687,8 +5772,10 @@ export interface components {
              * @description The student's usual ones when none are given.
              */
             minutes: null | number;
-            /** @description The skill to train; the first one that the student is on when none is named. */
+            /** @description The skill to train first; the first one that the student is on when none is named. */
             skill?: null | string;
+            /** @description Others to train with it, the most important first; a short day takes fewer. */
+            beside?: null | string[];
         };
         PlannedDrill: {
             /** @description Unique within the session. */
@@ -5697,6 +5784,8 @@ export interface components {
             /** @description Why the drill is there, as a code: see DrillReason. */
             reason: components["schemas"]["DrillReason"];
             sides: components["schemas"]["PlannedSide"][];
+            /** @description The skill that it is planned for, and counts for; none in a plan for one skill from before there were several. */
+            skill?: null | string;
         };
         /** @description One side of a planned drill, or the whole of one without sides. */
         PlannedSide: {
@@ -5710,6 +5799,17 @@ export interface components {
             dose: components["schemas"]["Dose"];
             props: null | components["schemas"]["PropAdvice"];
             easedFrom?: null | string;
+        };
+        /** @description One skill of a session, on the ladder and under the approach that were followed when it was made. */
+        PlannedSkill: {
+            skill: string;
+            ladder: string;
+            /** Format: int32 */
+            ladderVersion: number;
+            approach: string;
+            standard: null | string;
+            /** @description The side that goes first in its drills. */
+            firstSide: components["schemas"]["Side"];
         };
         /** @description A range that does not move: over so many days, by so much, which the noise explains. */
         Plateau: {
@@ -6574,6 +6674,7 @@ export interface components {
             endedAt: null | string;
             /** @description Something was done in it and is in the books. */
             logged: boolean;
+            beside: string[];
         };
         /**
          * @description All that the runner needs without the server: it selects and measures time, it derives no dose, load or verdict. Loads stand on every
@@ -6626,12 +6727,17 @@ export interface components {
              * @default 1
              */
             format: number;
+            /** @description The first skill; the ladder's own key where it is none. */
+            skill?: null | string;
+            /** @description The other skills that it is for. */
+            beside?: null | components["schemas"]["PlannedSkill"][];
         };
         /** @description One session as it stands on the sheet. */
         SessionSheet: {
             /** Format: uuid */
             id: string;
             skill: string;
+            beside: string[];
             /** Format: uuid */
             studentId: string;
             studentName: string;
@@ -6737,6 +6843,8 @@ export interface components {
             /** @description The level of a hold, where it has levels. */
             level?: null | string;
         };
+        /** @enum {unknown} */
+        SideMode: "both" | "each" | "alternate";
         /** @description A gate in one line: for lists. */
         SideSummary: {
             side: null | components["schemas"]["Side"];
@@ -7370,6 +7478,16 @@ export interface components {
              * @description They work here no longer.
              */
             leftAt: null | string;
+        };
+        VariantPage: {
+            key: string;
+            name: string;
+            dose: components["schemas"]["Dose"];
+            /** Format: int32 */
+            setUpSeconds: number;
+            /** Format: double */
+            handShare: number;
+            loads: components["schemas"]["LoadLine"][];
         };
         VariantView: {
             key: string;

@@ -33,7 +33,6 @@ class Catalogue {
         purpose: '',
         kind: 'skill',
         sideMeans: null,
-        stretchesOtherSide: false,
         phase: 'strong',
         testOnly: false,
         props: [],

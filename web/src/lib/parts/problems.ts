@@ -98,6 +98,7 @@ export function problemText(problem: FieldProblem): string {
     formItems: 'One to ten items, each once.',
     notALadder: 'This is no ladder file: see the published schema.',
     keyIsShipped: 'A shipped ladder is copied, not changed.',
+    namedTwice: 'Each skill once.',
     unknownPart: 'This is not in the session any more.',
     notBegun: 'It has not begun: delete it instead.',
     alreadyBegun: 'It has begun: end it, or strike it out in the history.',

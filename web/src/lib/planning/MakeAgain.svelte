@@ -22,7 +22,13 @@
       await ask(
         api.POST('/api/v1/students/{studentId}/sessions', {
           params: { path: { studentId: session.studentId } },
-          body: { id, date: null, minutes: session.plan.minutes, skill: session.skill },
+          body: {
+            id,
+            date: null,
+            minutes: session.plan.minutes,
+            skill: session.skill,
+            beside: session.beside,
+          },
         }),
       );
       await goto(resolve('/sessions/[id]', { id }));

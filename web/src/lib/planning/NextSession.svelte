@@ -3,7 +3,8 @@
   import { resolve } from '$app/paths';
   import { account } from '$lib/accounts/account.svelte';
   import { api, ask, newId, Refusal } from '$lib/api/client';
-  import { fieldText, pageText } from '$lib/parts/problems';
+  import { catalogue } from '$lib/catalogue/catalogue.svelte';
+  import { fieldText, pageText, problemText } from '$lib/parts/problems';
   import { parseNumber } from '$lib/students/body';
   import type { OpenStudent } from '$lib/students/student.svelte';
 
@@ -17,6 +18,13 @@
   let refusal = $state<Refusal>();
   let busy = $state(false);
   let id = newId();
+  /** The student's other ladders, in the order in which they were ticked. */
+  let beside = $state<string[]>([]);
+  const others = $derived(
+    student
+      .page!.skills.map((s) => s.skill)
+      .filter((s) => s !== (student.skill?.skill ?? student.page!.skills[0]?.skill)),
+  );
   const waiting = $derived(
     student.page!.nextSession?.skill === student.skill?.skill ? student.page!.nextSession : undefined,
   );
@@ -35,7 +43,13 @@
       await ask(
         api.POST('/api/v1/students/{studentId}/sessions', {
           params: { path: { studentId: student.id } },
-          body: { id, date: null, minutes: Math.round(value), skill: student.skill?.skill ?? null },
+          body: {
+            id,
+            date: null,
+            minutes: Math.round(value),
+            skill: student.skill?.skill ?? null,
+            beside: beside.filter((s) => others.includes(s)),
+          },
         }),
       );
       await goto(resolve('/sessions/[id]', { id }));
@@ -68,13 +82,37 @@
           bind:value={() => minutes, (text) => (typed = text)}
         />
       </div>
+      {#if others.length}
+        <fieldset class="basis-full">
+          <legend class="text-sm font-semibold">With it, in the same session</legend>
+          <div class="flex flex-wrap gap-x-4 gap-y-1">
+            {#each others as other (other)}
+              {@const at = beside.indexOf(other)}
+              <label class="flex min-h-9 items-center gap-2">
+                <input
+                  class="checkbox checkbox-sm"
+                  type="checkbox"
+                  checked={at >= 0}
+                  disabled={at < 0 && beside.length >= 2}
+                  onchange={() => (beside = at >= 0 ? beside.filter((s) => s !== other) : [...beside, other])}
+                />
+                {catalogue.ladder(other).name}
+              </label>
+            {/each}
+          </div>
+          <p class="text-quiet text-sm">
+            Two skills from 40 minutes, three from 60. What comes first here gets most.
+          </p>
+        </fieldset>
+      {/if}
       <button class={['btn', waiting ? 'btn-outline' : 'btn-primary']} disabled={busy}
         >Make the next session</button
       >
     </form>
     {#if refusal}
       <p class="text-error mt-1 text-sm font-semibold" role="alert">
-        {fieldText(refusal, 'minutes') ?? pageText(refusal.code)}
+        {fieldText(refusal, 'minutes') ??
+          (refusal.problems[0] ? problemText(refusal.problems[0]) : pageText(refusal.code))}
       </p>
     {/if}
   {/if}

@@ -148,8 +148,15 @@ export function drillReason(reason: Schemas['DrillReason']): string {
   }
 }
 
-/** A rule that shaped the session. */
-export function noteText(note: Schemas['PlanNote']): string {
+/** A rule that shaped the session; of one skill among several it says which. */
+export function noteText(note: Schemas['PlanNote'], several = false): string {
+  const text = ruleText(note);
+  return several && note.skill && note.code !== 'skillLeftOut' && note.code !== 'otherSkillHeavy'
+    ? `${catalogue.ladder(note.skill).name}: ${text[0]!.toLowerCase()}${text.slice(1)}`
+    : text;
+}
+
+function ruleText(note: Schemas['PlanNote']): string {
   const drill = note.drill ? catalogue.drill(note.drill).name : '';
   const tag = note.tag ? tagName(note.tag) : '';
   const n = note.number == null ? '' : number(note.number, 0);
@@ -197,7 +204,13 @@ export function noteText(note: Schemas['PlanNote']): string {
     case 'wayOutFirst':
       return `${drill} is left out: the way out comes before the way in.`;
     case 'longestDay':
-      return `One skill fills ${n} minutes sensibly: a second one would use the rest.`;
+      return `What is trained here fills ${n} minutes sensibly: another skill would use the rest.`;
+    case 'otherSkillHeavy':
+      return `${drill} is left out: another skill of the day loads the ${tag} heavily already.`;
+    case 'skillLeftOut':
+      return note.number
+        ? `${catalogue.ladder(note.skill!).name} is for another day: from ${n} minutes on there is room for it.`
+        : `${catalogue.ladder(note.skill!).name} is for another day: nothing of it may be done beside the rest.`;
     case 'lowerStage':
       return `Stage ${n} is trained${note.side ? `, ${note.side}` : ''}: nothing of the present stage’s core is allowed today. It counts for no gate.`;
     case 'notEnoughToDo':
@@ -219,6 +232,7 @@ const outdated: Record<string, string> = {
   offLimitsPlanned: 'something in it is off limits by now',
   lightOnlyHeavy: 'something in it is light only by now',
   rampOverTop: 'its effort is over the student’s top',
+  twoSkillsOnARegion: 'two skills load one region heavily',
   tooSoonForRegion: 'the same region was trained too lately',
   wristNeedsRest: 'the wrists were loaded two days running',
   neckNeedsRest: 'the neck was loaded on three days of this week',

@@ -3,6 +3,7 @@
   import { catalogue } from '$lib/catalogue/catalogue.svelte';
   import Figure from '$lib/measuring/Figure.svelte';
   import { groupNames } from '$lib/measuring/words';
+  import LibraryTabs from '$lib/planning/LibraryTabs.svelte';
   import { chosen } from '$lib/parts/format';
 
   const groups = ['hips', 'squat', 'trunk', 'holds'];
@@ -12,6 +13,7 @@
 
 <main class="max-w-6xl px-5 py-7 lg:px-7">
   <h1>Library</h1>
+  <LibraryTabs at="measures" />
   <p class="text-quiet mb-5">Every measure: how it is taken, and how far one trial can be trusted.</p>
   {#each groups as group (group)}
     <section class="mb-7">

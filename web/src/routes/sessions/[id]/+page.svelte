@@ -11,6 +11,8 @@
   import SideMark from '$lib/parts/SideMark.svelte';
   import DoneLine from '$lib/planning/DoneLine.svelte';
   import SessionHand from '$lib/planning/SessionHand.svelte';
+  import { phaseBlocks, sameOnBoth, sideSeconds, skillNames } from '$lib/planning/phases';
+  import SheetPaper from '$lib/planning/SheetPaper.svelte';
   import MakeAgain from '$lib/planning/MakeAgain.svelte';
   import { follow } from '$lib/students/follow.svelte';
   import { doseText, drillReason, noteText, outdatedText, packingText, propText } from '$lib/planning/words';
@@ -38,36 +40,14 @@
     };
   });
 
-  const phases: { phase: Schemas['SessionPhase']; title: string }[] = [
-    { phase: 'warm', title: 'Warm-up' },
-    { phase: 'fresh', title: 'Balance, while fresh' },
-    { phase: 'strong', title: 'Strength' },
-    { phase: 'deep', title: 'End range, light to heavy' },
-    { phase: 'peak', title: 'The position' },
-    { phase: 'neck', title: 'Neck, last' },
-    { phase: 'down', title: 'Calm' },
-  ];
-
   const meansOf = (drill: string) => catalogue.drill(drill).sideMeans;
-  /** Tests of the day close the warm-up, except those that are nothing but a test. */
-  const phaseOf = (planned: Schemas['PlannedDrill']) => {
-    const drill = catalogue.drill(planned.drill);
-    return planned.reason.code === 'dayGate' && !drill.testOnly ? 'warm' : drill.phase;
-  };
-  const secondsOf = (s: Schemas['SessionSheet'], drill: string, side: Schemas['Side'] | null | undefined) =>
-    s.parts.find((p) => p.drill === drill && (p.side ?? null) === (side ?? null))?.seconds ?? 0;
-  const same = (sides: Schemas['PlannedSide'][]) =>
-    sides.every(
-      (s) =>
-        s.variant === sides[0]!.variant &&
-        doseText(s.dose) === doseText(sides[0]!.dose) &&
-        propText(s.props) === propText(sides[0]!.props),
-    );
+  const sideText = (side: Schemas['PlannedSide']) =>
+    `${side.variant} ${doseText(side.dose)} ${propText(side.props)}`;
 </script>
 
 <svelte:head><title>Session sheet · Tensarch</title></svelte:head>
 
-<main class="min-w-0">
+<main class="min-w-0 print:hidden">
   <Loaded of={sheet}>
     {#snippet children(s)}
       <div class="grid xl:grid-cols-[minmax(0,1fr)_21rem]">
@@ -80,8 +60,9 @@
                 >
               </h1>
               <p class="text-quiet mt-1">
-                {shortDay(s.plan.date)} · <span class="figures">{minutes(s.totalSeconds)}</span> of {s.plan
-                  .minutes} min · ceiling {s.sensationCeiling} of 10 · pain above 3 stops
+                {skillNames(s.skill, s.beside)} · {shortDay(s.plan.date)} ·
+                <span class="figures">{minutes(s.totalSeconds)}</span>
+                of {s.plan.minutes} min · ceiling {s.sensationCeiling} of 10 · pain above 3 stops
               </p>
             </div>
             <div class="no-print flex flex-wrap gap-2">
@@ -96,7 +77,7 @@
             </div>
           </div>
           <div class="no-print mt-2 flex flex-wrap items-center gap-2">
-            <button class="btn btn-sm btn-ghost" onclick={() => window.print()}>Print</button>
+            <a class="btn btn-sm btn-ghost" href={resolve('/sessions/[id]/sheet', { id })}>Sheet to print</a>
             <SessionHand session={s} onchange={() => changed++} />
           </div>
           {#if s.closed && !s.endedAt}
@@ -148,63 +129,65 @@
               </ul>
             </section>
           {/if}
-          {#each phases as block (block.title)}
-            {@const drills = s.plan.drills.filter((d) => phaseOf(d) === block.phase)}
-            {#if drills.length}
-              <section class="mt-5" aria-label={block.title}>
-                <h2 class="mb-1">{block.title}</h2>
-                <ul class="ruled border-t">
-                  {#each drills as d (d.id)}
-                    <li
-                      class="ruled grid break-inside-avoid gap-x-4 border-b py-2 sm:grid-cols-[minmax(0,14rem)_minmax(0,1fr)]"
-                    >
-                      <div>
-                        <strong>{catalogue.drill(d.drill).name}</strong>
-                        <p class="text-quiet text-sm">{drillReason(d.reason)}</p>
-                      </div>
-                      <div class="grid gap-1 text-sm">
-                        {#if d.sides.length > 1 && same(d.sides)}
+          {#each phaseBlocks(s.plan.drills) as block, i (i)}
+            <section class="mt-5" aria-label={block.title}>
+              <h2 class="mb-1">{block.title}</h2>
+              <ul class="ruled border-t">
+                {#each block.drills as d (d.id)}
+                  <li
+                    class="ruled grid break-inside-avoid gap-x-4 border-b py-2 sm:grid-cols-[minmax(0,14rem)_minmax(0,1fr)]"
+                  >
+                    <div>
+                      <strong>{catalogue.drill(d.drill).name}</strong>
+                      {#if s.beside.length && d.skill && block.phase !== 'warm' && block.phase !== 'down'}
+                        <p class="text-sm font-semibold">{catalogue.ladder(d.skill).name}</p>
+                      {/if}
+                      <p class="text-quiet text-sm">{drillReason(d.reason)}</p>
+                    </div>
+                    <div class="grid gap-1 text-sm">
+                      {#if sameOnBoth(d.sides, sideText)}
+                        <p>
+                          <SideMark
+                            side={d.sides[0]!.side!}
+                            text={d.sides[0]!.side!}
+                            means={meansOf(d.drill)}
+                          />, then
+                          <SideMark side={d.sides[1]!.side!} text={d.sides[1]!.side!} />:
+                          {catalogue.variant(d.drill, d.sides[0]!.variant).toLowerCase()}, {doseText(
+                            d.sides[0]!.dose,
+                          )}
+                          {#if propText(d.sides[0]!.props)}<span class="text-quiet">
+                              · {propText(d.sides[0]!.props)}</span
+                            >{/if}
+                        </p>
+                      {:else}
+                        {#each d.sides as side, i (i)}
                           <p>
-                            <SideMark
-                              side={d.sides[0]!.side!}
-                              text={d.sides[0]!.side!}
-                              means={meansOf(d.drill)}
-                            />, then
-                            <SideMark side={d.sides[1]!.side!} text={d.sides[1]!.side!} />:
-                            {catalogue.variant(d.drill, d.sides[0]!.variant).toLowerCase()}, {doseText(
-                              d.sides[0]!.dose,
-                            )}
-                            {#if propText(d.sides[0]!.props)}<span class="text-quiet">
-                                · {propText(d.sides[0]!.props)}</span
+                            {#if side.side}<SideMark
+                                side={side.side}
+                                text={side.side}
+                                means={meansOf(d.drill)}
+                              />:{/if}
+                            {#if side.variant !== 'standard'}{catalogue
+                                .variant(d.drill, side.variant)
+                                .toLowerCase()},{/if}
+                            {doseText(side.dose)}
+                            {#if propText(side.props)}<span class="text-quiet">
+                                · {propText(side.props)}</span
                               >{/if}
                           </p>
-                        {:else}
-                          {#each d.sides as side, i (i)}
-                            <p>
-                              {#if side.side}<SideMark
-                                  side={side.side}
-                                  text={side.side}
-                                  means={meansOf(d.drill)}
-                                />:{/if}
-                              {#if side.variant !== 'standard'}{catalogue
-                                  .variant(d.drill, side.variant)
-                                  .toLowerCase()},{/if}
-                              {doseText(side.dose)}
-                              {#if propText(side.props)}<span class="text-quiet">
-                                  · {propText(side.props)}</span
-                                >{/if}
-                            </p>
-                          {/each}
-                        {/if}
-                        <p class="text-quiet figures">
-                          {d.sides.map((side) => minutes(secondsOf(s, d.drill, side.side))).join(' + ')}
-                        </p>
-                      </div>
-                    </li>
-                  {/each}
-                </ul>
-              </section>
-            {/if}
+                        {/each}
+                      {/if}
+                      <p class="text-quiet figures">
+                        {sideSeconds(s.parts, d)
+                          .map((n) => minutes(n))
+                          .join(' + ')}
+                      </p>
+                    </div>
+                  </li>
+                {/each}
+              </ul>
+            </section>
           {/each}
         </div>
         <aside
@@ -213,7 +196,7 @@
         >
           <h2 class="mb-2">What shaped it</h2>
           <ul class="grid gap-2 text-[0.95rem]">
-            {#each s.plan.notes as note, i (i)}<li>{noteText(note)}</li>{/each}
+            {#each s.plan.notes as note, i (i)}<li>{noteText(note, s.beside.length > 0)}</li>{/each}
           </ul>
           <p class="ruled mt-5 border-t pt-3 text-sm">
             Stop at a pinch, sharp pain, numbness or dizziness. This is a training plan, not medical advice;
@@ -231,3 +214,7 @@
     {/snippet}
   </Loaded>
 </main>
+
+<div class="hidden print:block">
+  <Loaded of={sheet}>{#snippet children(s)}<SheetPaper session={s} />{/snippet}</Loaded>
+</div>

@@ -1,9 +1,9 @@
 <script lang="ts">
   import { resolve } from '$app/paths';
   import { api, ask, type Schemas } from '$lib/api/client';
-  import { catalogue } from '$lib/catalogue/catalogue.svelte';
   import { dayAndTime, minutes, shortDay } from '$lib/parts/format';
   import Loaded from '$lib/parts/Loaded.svelte';
+  import { skillNames } from '$lib/planning/phases';
   import NextSession from '$lib/planning/NextSession.svelte';
   import { theStudent } from '$lib/students/student.svelte';
 
@@ -49,7 +49,7 @@
               href={resolve('/sessions/[id]', { id: session.id })}
             >
               <strong>{shortDay(session.date)}</strong>
-              <span>{catalogue.ladder(session.skill).name}</span>
+              <span>{skillNames(session.skill, session.beside)}</span>
               <span class="text-quiet tabular-nums sm:text-end"
                 >{minutes(session.totalSeconds)} min planned</span
               >

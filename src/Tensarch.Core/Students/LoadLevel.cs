@@ -1,7 +1,7 @@
 namespace Tensarch.Core.Students;
 
 /// <summary>How much a drill loads a tag.</summary>
-public enum Load
+public enum LoadLevel
 {
     None,
     Light,

@@ -6,42 +6,55 @@ using Tensarch.Core.Students;
 namespace Tensarch.Core.Planning;
 
 /// <summary>Draws from a student's state what their next session depends on.</summary>
-public static class SessionRequests
+public static class Trainees
 {
     /// <summary>A gap counts for choosing props for so long.</summary>
     private const int GapCountsDays = 42;
 
-    /// <param name="course">The skill to train.</param>
+    private const int SessionsAWeek = 2;
+
+    /// <param name="courses">The skills to train, the most important first.</param>
     /// <param name="date">Bars, easing and the way back are those of this day.</param>
-    /// <exception cref="KeyNotFoundException">The course follows no approach that there is.</exception>
-    public static SessionRequest Of(StudentState state, Course course, DateOnly date, int minutes, CatalogueContent content)
+    /// <exception cref="KeyNotFoundException">A course follows no approach that there is.</exception>
+    public static Trainee Of(StudentState state, IReadOnlyList<Course> courses, DateOnly date, int minutes, CatalogueContent content)
+    {
+        var states = courses.Select(c => Of(state, c, date, minutes, content)).ToList();
+        return new(
+            date,
+            minutes,
+            // Where neither side is weaker, the same one goes first in all that is trained on the day.
+            [.. states.Select(s => s.Weaker is null ? s with { LastFirstSide = states[0].FirstSide.Other() } : s)],
+            state.History,
+            state.WayBackOn(date),
+            state.EasedOn(date),
+            state.Bars.On(date),
+            state.Facts.Person.Body.BreathSeconds,
+            state.Facts.Person.BlocksOwned
+        );
+    }
+
+    private static CourseState Of(StudentState state, Course course, DateOnly date, int minutes, CatalogueContent content)
     {
         var gate = new Gate(content);
         var enrolment = course.Enrolment;
-        var daysSinceStart = Math.Max(0, date.DayNumber - state.Now.DayOf(enrolment.StartedAt).DayNumber);
+        var began = state.Now.DayOf(enrolment.StartedAt);
+        var daysSinceStart = Math.Max(0, date.DayNumber - began.DayNumber);
         var verdicts = course.Judge(gate);
+        var sessions = state.Sessions.Where(s => s.Skills.Contains(course.Skill) && s.At >= enrolment.StartedAt).ToList();
         return new(
             course.Ladder,
             content.FindApproach(enrolment.Approach) ?? throw new KeyNotFoundException(enrolment.Approach),
             course.Evidence.Standard,
-            date,
-            minutes,
             SideOf(Side.Left),
             SideOf(Side.Right),
             course.Compare(content)?.Weaker,
-            state.Sessions.LastOrDefault(s => s.Skill == course.Skill)?.FirstSide,
+            state.Sessions.LastOrDefault(s => s.Skills.Contains(course.Skill))?.FirstSide,
             daysSinceStart,
-            state.Sessions.Count(s => s.Skill == course.Skill && s.At >= enrolment.StartedAt),
-            state.LastSessionOn is { } on ? date.DayNumber - on.DayNumber : null,
-            TrainingLoad.DaysSinceHeavy(state.Sessions, date, content),
-            state.WayBackOn(date),
-            state.EasedOn(date),
-            TrainingLoad.DaysRunning(TrainingLoad.HeavyDays(state.Sessions, LoadTag.Wrist, content), date),
-            TrainingLoad.HeavyDays(state.Sessions, LoadTag.Neck, content).Count(d => d < date && date.DayNumber - d.DayNumber < 7),
-            verdicts.All(v => WayOut.Shown(gate, course.Ladder, v.Side, Math.Min(v.Stage, course.Ladder.Stages.Count), course.Evidence)),
-            state.Bars.On(date),
-            state.Facts.Person.Body.BreathSeconds,
-            state.Facts.Person.BlocksOwned
+            sessions.Count,
+            sessions
+                .GroupBy(s => (s.Day.DayNumber - began.DayNumber) / 7)
+                .Count(week => week.Key < daysSinceStart / 7 && week.Count() >= SessionsAWeek),
+            verdicts.All(v => WayOut.Shown(gate, course.Ladder, v.Side, Math.Min(v.Stage, course.Ladder.Stages.Count), course.Evidence))
         );
 
         SideState SideOf(Side side)

@@ -1,0 +1,28 @@
+import { api, ask, type Schemas } from '$lib/api/client';
+import { phaseTitles } from '$lib/planning/phases';
+
+export type DrillPage = Schemas['DrillPage'];
+
+let loading: Promise<DrillPage[]> | undefined;
+
+/** All that is known of every drill: asked for once, when the library is opened. */
+export const allDrills = (): Promise<DrillPage[]> =>
+  (loading ??= ask(api.GET('/api/v1/drills')).catch((error: unknown) => {
+    loading = undefined;
+    throw error;
+  }));
+
+export const drillPhases = Object.keys(phaseTitles) as Schemas['SessionPhase'][];
+
+/** Where a drill is work of a stage: on one ladder, or on all. */
+export const servesText = (serves: DrillPage['serves'][number], ladder: string): string =>
+  `${ladder}, ${serves.fromStage === serves.toStage ? `stage ${serves.fromStage}` : `stages ${serves.fromStage} to ${serves.toStage}`}` +
+  (serves.core.length ? `; core of ${serves.core.join(', ')}` : '');
+
+/** Whether a drill is found by what is typed: its name, purpose or a variant's name. */
+export function foundBy(drill: DrillPage, typed: string): boolean {
+  const words = typed.trim().toLowerCase();
+  return [drill.name, drill.purpose, ...drill.variants.map((v) => v.name)].some((t) =>
+    t.toLowerCase().includes(words),
+  );
+}
