@@ -60,6 +60,7 @@ builder.Services.AddScoped<ReadingImport>();
 builder.Services.AddScoped<SkillDesk>();
 builder.Services.AddScoped<EvidenceDesk>();
 builder.Services.AddScoped<PlanDesk>();
+builder.Services.AddScoped<EditDesk>();
 builder.Services.AddScoped<SessionChanges>();
 builder.Services.AddScoped<LogDesk>();
 builder.Services.AddScoped<PackDesk>();

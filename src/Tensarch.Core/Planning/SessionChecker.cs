@@ -40,6 +40,7 @@ public static partial class SessionChecker
             .. Spacing(lines, facts),
             .. FirstWeek(lines, facts),
             .. Lighter(lines, facts),
+            .. Ceilings(lines),
             .. Sides(plan, facts),
         ];
     }
@@ -272,6 +273,47 @@ public static partial class SessionChecker
                 && back.SettleSeconds > Math.Max(60, whole.SettleSeconds * share + 1e-9)
             )
                 yield return new(7, "overReturnDose", line.Drill.Key);
+        }
+    }
+
+    /// <summary>Of a drill without a ceiling of its own, one round is at most so many times its usual one.</summary>
+    private const double PastUsual = 1.5;
+
+    /// <summary>Whatever is usual, so many seconds or repetitions of anything are not too many.</summary>
+    private const int NeverTooMany = 45;
+
+    /// <summary>Rule 7: no round is over the ceiling of its drill, but for a test that asks more.</summary>
+    private static IEnumerable<Violation> Ceilings(List<Line> lines)
+    {
+        static int Round(Dose dose) =>
+            dose switch
+            {
+                HoldDose d => d.Seconds ?? d.Breaths ?? 0,
+                RampedDose d => Math.Max(d.SettleSeconds, d.ResettleSeconds),
+                SupportLadderDose d => d.Rungs[^1].Seconds,
+                AttemptsDose d => d.MaxSeconds,
+                RepsDose d => d.Reps,
+                RhythmDose d => d.Reps,
+                _ => 0,
+            };
+        foreach (
+            var line in lines.Where(l =>
+                l.Planned.Reason.Code != "dayGate" && l.Drill.Kind is not (DrillKind.Raise or DrillKind.Calm or DrillKind.Counter)
+            )
+        )
+        {
+            var round = Round(line.Side.Dose);
+            var usual = line.Drill.DoseOf(line.Variant);
+            var ceiling =
+                line.Drill.Ceiling
+                ?? (
+                    usual.GetType() == line.Side.Dose.GetType() ? Math.Max(NeverTooMany, (int)(PastUsual * Round(usual)))
+                    : line.Side.Dose is HoldDose ? 60
+                    : NeverTooMany
+                );
+            var asked = line.Planned.Reason is { Code: "gateAsksHold" or "gateAsksReps", Number: { } number } ? number : 0;
+            if (round > Math.Max(ceiling, asked))
+                yield return new(7, "overCeiling", line.Drill.Key);
         }
     }
 

@@ -21,9 +21,12 @@ internal sealed partial class SessionDraft
 
     /// <param name="placeShare">How much of its share of the time a drill has to fill to be chosen first.</param>
     public SessionDraft(CatalogueContent catalogue, Trainee who, double placeShare)
+        : this(catalogue, who, who.Courses.Take(catalogue.Shape.MostSkills(who.Minutes)), placeShare) { }
+
+    private SessionDraft(CatalogueContent catalogue, Trainee who, IEnumerable<CourseState> courses, double placeShare)
     {
         (this.catalogue, this.who, shape, this.placeShare) = (catalogue, who, catalogue.Shape, placeShare);
-        parts = [.. who.Courses.Take(shape.MostSkills(who.Minutes)).Select(c => new SkillPart(catalogue, who, c))];
+        parts = [.. courses.Select(c => new SkillPart(catalogue, who, c))];
     }
 
     /// <summary>The day's seconds that its skills fill sensibly.</summary>

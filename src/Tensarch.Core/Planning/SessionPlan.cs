@@ -9,6 +9,7 @@ namespace Tensarch.Core.Planning;
 /// <param name="Notes">Every rule that shaped the session, as codes.</param>
 /// <param name="Skill">The first skill; the ladder's own key where it is none.</param>
 /// <param name="Beside">The other skills that it is for.</param>
+/// <param name="Bent">What a coach's hand bent of a good session's rules, as codes; none while nobody changed it.</param>
 /// <param name="Format">Which product made it: one of before that has not begun is made again, one that was run stays readable.</param>
 public sealed record SessionPlan(
     string Ladder,
@@ -23,7 +24,8 @@ public sealed record SessionPlan(
     IReadOnlyList<PlanNote> Notes,
     int Format = 1,
     string? Skill = null,
-    IReadOnlyList<PlannedSkill>? Beside = null
+    IReadOnlyList<PlannedSkill>? Beside = null,
+    IReadOnlyList<string>? Bent = null
 )
 {
     public const int CurrentFormat = 4;
@@ -48,7 +50,19 @@ public sealed record PlannedSkill(string Skill, string Ladder, int LadderVersion
 /// <param name="Id">Unique within the session.</param>
 /// <param name="Reason">Why the drill is there, as a code: see <see cref="DrillReason"/>.</param>
 /// <param name="Skill">The skill that it is planned for, and counts for; none in a plan for one skill from before there were several.</param>
-public sealed record PlannedDrill(string Id, string Drill, DrillReason Reason, IReadOnlyList<PlannedSide> Sides, string? Skill = null);
+/// <param name="Prop">What a coach wants under it, in words, in place of the advice.</param>
+/// <param name="Cue">What a coach wants said to this student, in place of the first cue.</param>
+/// <param name="Note">A coach's note on it for this student.</param>
+public sealed record PlannedDrill(
+    string Id,
+    string Drill,
+    DrillReason Reason,
+    IReadOnlyList<PlannedSide> Sides,
+    string? Skill = null,
+    string? Prop = null,
+    string? Cue = null,
+    string? Note = null
+);
 
 /// <summary>One side of a planned drill, or the whole of one without sides.</summary>
 /// <param name="Stage">The stage of the skill it trains.</param>

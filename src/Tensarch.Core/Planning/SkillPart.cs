@@ -38,6 +38,9 @@ internal sealed class SkillPart
 
     public bool ServesOn(Drill drill, Side side) => drill.ServesStage(Skill, Course.Ladder.TrainsAs(trained[side]));
 
+    /// <summary>It serves the stage that a side is at, though a lower one may be trained today.</summary>
+    public bool ServesOwn(Drill drill) => Sides.Any(s => drill.ServesStage(Skill, Course.Ladder.TrainsAs(Course.WorkStage(s))));
+
     public Want? Wanted(Drill drill, Side? side) => DrillChoice.Wanted(drill, side, Course);
 
     /// <summary>Its gate asks for it, or it is the way out.</summary>

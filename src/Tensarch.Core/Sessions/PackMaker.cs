@@ -68,6 +68,8 @@ public sealed class PackMaker(CatalogueContent content)
                 yield return "stageChanged";
         }
         foreach (var violation in SessionChecker.Check(plan, now with { Minutes = plan.Minutes }, content))
-            yield return violation.Code;
+            // What a coach bent with open eyes stays bent; what keeps a body safe is nobody's to bend.
+            if (plan.Bent is null || !Preferences.Bends(violation.Code))
+                yield return violation.Code;
     }
 }

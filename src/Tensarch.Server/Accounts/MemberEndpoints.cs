@@ -101,10 +101,10 @@ public static class MemberEndpoints
     {
         if (string.IsNullOrWhiteSpace(request.Name))
             return Problems.Unprocessable([Problem.Of("required", "name")]);
-        var user = await db.Users.SingleAsync(u => u.Id == scope.UserId, ct);
-        user.DisplayName = request.Name.Trim();
-        await db.SaveChangesAsync(ct);
-        return TypedResults.Ok(View(user));
+        // In one statement: two that change the same person at once both stand.
+        var name = request.Name.Trim();
+        await db.Users.Where(u => u.Id == scope.UserId).ExecuteUpdateAsync(u => u.SetProperty(x => x.DisplayName, name), ct);
+        return TypedResults.Ok(View(await db.Users.AsNoTracking().SingleAsync(u => u.Id == scope.UserId, ct)));
     }
 
     /// <summary>The sign-in at hand goes on; every other one of the same person ends.</summary>

@@ -22,6 +22,12 @@ public sealed class SessionRow : IStudioRow, IJudged
     /// <summary>The core's session plan, as JSON.</summary>
     public required string PlanJson { get; set; }
 
+    /// <summary>The plan before a coach changed it by hand: what is kept can be taken back.</summary>
+    public string? PlanBefore { get; set; }
+
+    /// <summary>The request that changed it last.</summary>
+    public Guid? EditId { get; set; }
+
     public int TotalSeconds { get; set; }
 
     public Side FirstSide { get; set; }

@@ -115,7 +115,10 @@ public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioLa
     /// What a session depends on today, were it planned now: without itself, for what it did already is not what it follows. None when the
     /// student is no longer on its skill.
     /// </summary>
-    public Trainee? TraineeToday(SessionRow row, SessionPlan plan, Standing standing)
+    public Trainee? TraineeToday(SessionRow row, SessionPlan plan, Standing standing) => TraineeOn(row, plan, clock.Today, standing);
+
+    /// <summary>The same for a day to come.</summary>
+    public Trainee? TraineeOn(SessionRow row, SessionPlan plan, DateOnly day, Standing standing)
     {
         var facts = standing.State.Facts;
         var before = StudentState.From(
@@ -128,7 +131,7 @@ public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioLa
         );
         var courses = new[] { row.Skill }.Concat(row.Beside).Select(before.On).ToList();
         return courses.All(c => c is not null && catalogue.FindApproach(c.Enrolment.Approach) is not null)
-            ? Trainees.Of(before, [.. courses.OfType<Course>()], clock.Today, plan.Minutes, catalogue)
+            ? Trainees.Of(before, [.. courses.OfType<Course>()], day, plan.Minutes, catalogue)
             : null;
     }
 

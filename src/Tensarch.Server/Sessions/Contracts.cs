@@ -1,7 +1,9 @@
 using System.ComponentModel.DataAnnotations;
 using Tensarch.Core;
+using Tensarch.Core.Catalogue;
 using Tensarch.Core.Planning;
 using Tensarch.Core.Sessions;
+using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
 using Tensarch.Server.Students;
 
@@ -22,6 +24,8 @@ public sealed record SessionLine(
 /// <summary>One session as it stands on the sheet.</summary>
 /// <param name="Doubled">Sets of a second device that had not heard of the first, which nobody has looked at yet.</param>
 /// <param name="NowBarred">Drills that today's bars no longer allow: the session is to be made again.</param>
+/// <param name="Version">What changes by hand are made on.</param>
+/// <param name="MayTakeBack">It was changed by hand, and what it was before is kept.</param>
 /// <param name="Outdated">Why it is not run today, as codes of the rules that it breaks by now; empty when it may be, or has begun.</param>
 public sealed record SessionSheet(
     Guid Id,
@@ -42,7 +46,9 @@ public sealed record SessionSheet(
     int SensationCeiling,
     CarriedNote? CarryOver,
     IReadOnlyList<PackingLine> Packing,
-    bool Closed
+    bool Closed,
+    string Version,
+    bool MayTakeBack
 );
 
 /// <summary>What a coach wanted to be told at the start of this session.</summary>
@@ -51,7 +57,22 @@ public sealed record CarriedNote(Guid Id, string Text);
 /// <summary>How long one side of a planned drill takes.</summary>
 /// <param name="Id">Unique in the session: what a lesson that is logged by hand names.</param>
 /// <param name="Proves">A test of the gate reads it: a number that was seen counts, the planned one does not.</param>
-public sealed record SheetPart(string Id, string Drill, Side? Side, int Seconds, bool Proves);
+public sealed record SheetPart(string Id, string Drill, Side? Side, int Seconds, bool Proves)
+{
+    public static IReadOnlyList<SheetPart> Of(SessionPlan plan, Func<string?, Ladder?> ladders, CatalogueContent catalogue) =>
+        [
+            .. Timeline
+                .Of(plan, catalogue)
+                .Select(p => new SheetPart(
+                    p.Id,
+                    p.Planned.Drill,
+                    p.PlannedSide.Side,
+                    p.Seconds,
+                    ladders(p.Planned.Skill)?.Reads(p.Planned.Drill, p.PlannedSide.Variant, p.PlannedSide.Stage) == true
+                        && p.Planned.Reason.Code != "dayGate"
+                )),
+        ];
+}
 
 /// <param name="ExpiresAt">A day from now, or when the student's state changes without a new fact, if that is sooner.</param>
 /// <param name="CarryOver">Shown before it starts.</param>

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Tensarch.Core;
+using Tensarch.Core.Planning;
 using Tensarch.Server.Data;
 using Tensarch.Server.Planning;
 using Tensarch.Server.Skills;
@@ -20,6 +21,9 @@ public enum SessionChangeKind
 
     /// <summary>To another day, made anew under that day's bars.</summary>
     Move,
+
+    /// <summary>What was changed by hand last is as it was before; once more, and it is changed again.</summary>
+    TakeBack,
 }
 
 /// <param name="Date">Where it moves to.</param>
@@ -59,6 +63,16 @@ public sealed class SessionChanges(TensarchDb db, PlanDesk plans, Standings stan
             case SessionChangeKind.Restore:
                 row.DeletedAt = null;
                 break;
+            case SessionChangeKind.TakeBack when row.StartedAt is not null:
+                return [Problem.Of("alreadyBegun", "kind")];
+            case SessionChangeKind.TakeBack when StoredJson.TryRead<SessionPlan>(row.PlanBefore ?? "") is not { Drills: not null }:
+                return [Problem.Of("nothingChanged", "kind")];
+            case SessionChangeKind.TakeBack:
+                var now = row.PlanJson;
+                plans.Lay(row, StoredJson.TryRead<SessionPlan>(row.PlanBefore!)!);
+                row.PlanBefore = now;
+                row.EditId = null;
+                break;
             case SessionChangeKind.Move when change.Date is not { } date:
                 return [Problem.Of("required", "date")];
             case SessionChangeKind.Move:
@@ -75,6 +89,7 @@ public sealed class SessionChanges(TensarchDb db, PlanDesk plans, Standings stan
         if (!planned.IsOk)
             return [.. planned.Problems];
         plans.Lay(row, planned.Value);
+        (row.PlanBefore, row.EditId) = (null, null);
         return [];
     }
 }

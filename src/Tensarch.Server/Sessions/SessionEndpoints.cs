@@ -30,6 +30,9 @@ public static class SessionEndpoints
         sessions.MapGet("/events", Events);
         sessions.MapPost("/changes", Change);
         sessions.MapPost("/log", LogByHand);
+        sessions.MapPost("/edits", Keep);
+        sessions.MapPost("/edits/try", TryEdit);
+        sessions.MapPost("/edits/options", EditOptions);
         api.MapPost("/facts", Tell).WithTags("Sessions");
     }
 
@@ -102,6 +105,42 @@ public static class SessionEndpoints
         return logged.IsOk ? TypedResults.Ok(Line(logged.Value)) : Problems.Unprocessable(logged.Problems);
     }
 
+    /// <summary>The session as changes by hand would make it, with the checker's word on it; nothing is kept.</summary>
+    private static async Task<Results<Ok<EditView>, ProblemHttpResult>> TryEdit(
+        Guid sessionId,
+        EditRequest request,
+        EditDesk desk,
+        CancellationToken ct
+    )
+    {
+        var view = await desk.Try(sessionId, request, ct);
+        return view.IsOk ? TypedResults.Ok(view.Value) : Problems.Unprocessable(view.Problems);
+    }
+
+    /// <summary>What could be put in, or in the place of a drill.</summary>
+    private static async Task<Results<Ok<IReadOnlyList<DrillOption>>, ProblemHttpResult>> EditOptions(
+        Guid sessionId,
+        OptionsRequest request,
+        EditDesk desk,
+        CancellationToken ct
+    )
+    {
+        var options = await desk.Options(sessionId, request, ct);
+        return options.IsOk ? TypedResults.Ok(options.Value) : Problems.Unprocessable(options.Problems);
+    }
+
+    /// <summary>Keeps a session as it was changed by hand; what the checker refuses is not kept.</summary>
+    private static async Task<Results<Ok<SessionLine>, ProblemHttpResult>> Keep(
+        Guid sessionId,
+        EditKeep request,
+        EditDesk desk,
+        CancellationToken ct
+    )
+    {
+        var kept = await desk.Keep(sessionId, request, ct);
+        return kept.IsOk ? TypedResults.Ok(Line(kept.Value)) : Problems.Unprocessable(kept.Problems);
+    }
+
     private static SessionLine Line(SessionRow row) =>
         new(row.Id, row.Skill, row.Date, row.TotalSeconds, row.StartedAt, row.EndedAt, row.Worked.Count > 0, row.Beside);
 
@@ -133,18 +172,7 @@ public static class SessionEndpoints
                 row.StartedAt,
                 row.EndedAt,
                 plan,
-                [
-                    .. Timeline
-                        .Of(plan, catalogue)
-                        .Select(p => new SheetPart(
-                            p.Id,
-                            p.Planned.Drill,
-                            p.PlannedSide.Side,
-                            p.Seconds,
-                            ladders(p.Planned.Skill)?.Reads(p.Planned.Drill, p.PlannedSide.Variant, p.PlannedSide.Stage) == true
-                                && p.Planned.Reason.Code != "dayGate"
-                        )),
-                ],
+                SheetPart.Of(plan, ladders, catalogue),
                 row.StartedAt is null ? [] : await DoneLines.Of(row, plan, db, catalogue, ct),
                 await db.Sets.CountAsync(
                     s =>
@@ -170,7 +198,9 @@ public static class SessionEndpoints
                     standing.Student.Equipment,
                     StandIn.With(StudioDesk.StandInsOf(studio))
                 ),
-                OpeningHours.IsClosed(StudioDesk.OpeningOf(studio), row.Date)
+                OpeningHours.IsClosed(StudioDesk.OpeningOf(studio), row.Date),
+                EditDesk.VersionOf(row),
+                row.PlanBefore is not null && row.StartedAt is null
             )
         );
     }

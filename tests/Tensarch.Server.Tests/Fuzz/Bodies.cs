@@ -55,6 +55,52 @@ public sealed class Bodies
 
     private static Guid Id() => Guid.NewGuid();
 
+    /// <summary>A change by hand of a session that has not begun.</summary>
+    private async Task<Prepared> Edit(string path, params (string Name, object Value)[] more)
+    {
+        var id = Id();
+        await Coach.Post(
+            $"/students/{trained}/sessions",
+            new
+            {
+                id,
+                date = (string?)null,
+                minutes = 30,
+            }
+        );
+        var body = Json(
+            new
+            {
+                of = (await Coach.Get($"/sessions/{id}")).GetProperty("version").GetString(),
+                changes = new object[]
+                {
+                    new
+                    {
+                        kind = "dose",
+                        id = "lie-still",
+                        side = (string?)null,
+                        dose = new
+                        {
+                            rounds = 1,
+                            seconds = 75,
+                            restSeconds = 0,
+                        },
+                    },
+                    new
+                    {
+                        kind = "note",
+                        id = "lie-still",
+                        text = "Cover the feet.",
+                    },
+                    new { kind = "shorten", to = 20 },
+                },
+            }
+        );
+        foreach (var (name, value) in more)
+            body[name] = JsonSerializer.SerializeToNode(value, StudioApp.Json);
+        return new($"/sessions/{id}/edits{path}", body);
+    }
+
     private async Task Prepare()
     {
         trained = await Coach.Student("Trained");
@@ -747,6 +793,9 @@ public sealed class Bodies
                     )
                 );
             },
+            ["POST /sessions/{sessionId}/edits"] = async () => await Edit("", ("id", Id())),
+            ["POST /sessions/{sessionId}/edits/try"] = async () => await Edit("/try"),
+            ["POST /sessions/{sessionId}/edits/options"] = async () => await Edit("/options", ("instead", "lie-still")),
             ["POST /sessions/{sessionId}/changes"] = () =>
                 Plain($"/sessions/{session}/changes", new { kind = "restore", date = (string?)null }),
             ["POST /sessions/{sessionId}/facts"] = () =>

@@ -1198,11 +1198,17 @@ namespace Tensarch.Server.Data.Migrations
                     b.Property<long?>("DeletedAt")
                         .HasColumnType("INTEGER");
 
+                    b.Property<Guid?>("EditId")
+                        .HasColumnType("TEXT");
+
                     b.Property<long?>("EndedAt")
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("FirstSide")
                         .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("PlanBefore")
                         .HasColumnType("TEXT");
 
                     b.Property<string>("PlanJson")

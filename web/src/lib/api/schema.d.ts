@@ -3742,6 +3742,129 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/sessions/{sessionId}/edits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    sessionId: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["EditKeep"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["SessionLine"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sessions/{sessionId}/edits/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    sessionId: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["EditRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["EditView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/sessions/{sessionId}/edits/options": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    sessionId: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["OptionsRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DrillOption"][];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/practice-presets": {
         parameters: {
             query?: never;
@@ -4424,6 +4547,28 @@ export interface components {
             /** Format: int32 */
             repeats?: number;
         };
+        DoseChange: {
+            /** Format: int32 */
+            rounds?: null | number;
+            /** Format: int32 */
+            seconds?: null | number;
+            /** Format: int32 */
+            breaths?: null | number;
+            /** Format: int32 */
+            reps?: null | number;
+            /** Format: int32 */
+            restSeconds?: null | number;
+            /** Format: int32 */
+            settleSeconds?: null | number;
+            /** Format: int32 */
+            pressSeconds?: null | number;
+            /** Format: int32 */
+            liftSeconds?: null | number;
+            /** Format: int32 */
+            resettleSeconds?: null | number;
+            /** Format: int32 */
+            toPercent?: null | number;
+        };
         /** @description A list of positions, each for breaths or seconds, in rounds. */
         DoseFlowDose: {
             /** @enum {string} */
@@ -4450,6 +4595,35 @@ export interface components {
             restSeconds: number;
             /** Format: int32 */
             repeats?: number;
+        };
+        /** @description Numbers of a dose; what its kind does not have is passed over, and what is none stays as it is. */
+        DoseNumbers: {
+            /**
+             * Format: int32
+             * @description Or sets, or attempts.
+             */
+            rounds?: null | number;
+            /**
+             * Format: int32
+             * @description Of a hold or an attempt at most; of a ladder of supports, its last rung.
+             */
+            seconds?: null | number;
+            /** Format: int32 */
+            breaths?: null | number;
+            /** Format: int32 */
+            reps?: null | number;
+            /** Format: int32 */
+            restSeconds?: null | number;
+            /** Format: int32 */
+            settleSeconds?: null | number;
+            /** Format: int32 */
+            pressSeconds?: null | number;
+            /** Format: int32 */
+            liftSeconds?: null | number;
+            /** Format: int32 */
+            resettleSeconds?: null | number;
+            /** Format: int32 */
+            toPercent?: null | number;
         };
         /** @description Settle, then rounds of press, lift and resettle; the effort rises from p₀ to p₁ and stays there for the last seconds. */
         DoseRampedDose: {
@@ -4558,6 +4732,17 @@ export interface components {
          * @enum {unknown}
          */
         DrillKind: "raise" | "prepare" | "mobilise" | "strength" | "end-range" | "skill" | "attempt" | "counter" | "calm";
+        /** @description A drill that could be put in. */
+        DrillOption: {
+            drill: string;
+            /** @description The skill that it would count for. */
+            skill: string;
+            /** @description It is for the same as what it would replace: the same part of the session, and a region in common. */
+            fits: boolean;
+            /** @description It goes well beside the skill and counts for no gate. */
+            companion: boolean;
+            why: null | components["schemas"]["PlanNote"];
+        };
         /** @description All that a coach looks up about a drill. */
         DrillPage: {
             key: string;
@@ -4637,6 +4822,51 @@ export interface components {
             props: string[];
             cues: string[];
             variants: components["schemas"]["VariantView"][];
+        };
+        EditChange: {
+            kind: components["schemas"]["PlanChangeKind"];
+            id?: null | string;
+            drill?: null | string;
+            skill?: null | string;
+            side?: null | components["schemas"]["Side"];
+            variant?: null | string;
+            /** Format: int32 */
+            to?: null | number;
+            text?: null | string;
+            dose?: null | components["schemas"]["DoseChange"];
+            change?: components["schemas"]["PlanChange"];
+        };
+        EditKeep: {
+            /**
+             * Format: uuid
+             * @description Made by the client: what is kept twice is kept once.
+             */
+            id: string;
+            of: string;
+            changes: components["schemas"]["EditChange"][];
+        };
+        /** @description Changes by the coach's hand, from the session as it is stored, one after another. */
+        EditRequest: {
+            /** @description The version of the session that they were made on. */
+            of: string;
+            changes: components["schemas"]["EditChange"][];
+        };
+        /** @description What the checker says of a session that a coach changed. */
+        EditVerdict: {
+            code: string;
+            /** @description A rule that must hold: the session is neither kept nor run like this. Else a preference is bent, and it is said. */
+            refused: boolean;
+            drill?: null | string;
+            tag?: null | components["schemas"]["LoadTag"];
+        };
+        /** @description The session as it would be, and what the checker says of it. */
+        EditView: {
+            plan: components["schemas"]["SessionPlan"];
+            /** Format: int32 */
+            totalSeconds: number;
+            parts: components["schemas"]["SheetPart"][];
+            verdicts: components["schemas"]["EditVerdict"][];
+            version: string;
         };
         /** @enum {unknown} */
         Ends: "nothing" | "drillSide" | "region" | "tags" | "session";
@@ -5478,6 +5708,12 @@ export interface components {
             /** Format: time */
             until: string;
         };
+        OptionsRequest: {
+            of: string;
+            changes: components["schemas"]["EditChange"][];
+            /** @description The planned drill that would go. */
+            instead?: null | string;
+        };
         /**
          * @description What a readiness test says.
          * @enum {unknown}
@@ -5739,6 +5975,28 @@ export interface components {
             ladder: components["schemas"]["Ladder"];
             courses: components["schemas"]["StartAdvice"][];
         };
+        /** @description One change by the coach's hand to a session that has not been run. What a kind does not need is none. */
+        PlanChange: {
+            kind: components["schemas"]["PlanChangeKind"];
+            /** @description The planned drill. */
+            id?: null | string;
+            /** @description What is added, or put in its place. */
+            drill?: null | string;
+            /** @description The skill that an added drill counts for; the first one that it serves when none is named. */
+            skill?: null | string;
+            side?: null | components["schemas"]["Side"];
+            variant?: null | string;
+            /**
+             * Format: int32
+             * @description The new place, counted from 0; or minutes.
+             */
+            to?: null | number;
+            /** @description A prop, a cue or a note; none takes it away. */
+            text?: null | string;
+            dose?: null | components["schemas"]["DoseNumbers"];
+        };
+        /** @enum {unknown} */
+        PlanChangeKind: "add" | "swap" | "remove" | "move" | "variant" | "dose" | "prop" | "turnSides" | "cue" | "note" | "shorten" | "lengthen";
         /** @description A rule that shaped the session. */
         PlanNote: {
             /**
@@ -5786,6 +6044,12 @@ export interface components {
             sides: components["schemas"]["PlannedSide"][];
             /** @description The skill that it is planned for, and counts for; none in a plan for one skill from before there were several. */
             skill?: null | string;
+            /** @description What a coach wants under it, in words, in place of the advice. */
+            prop?: null | string;
+            /** @description What a coach wants said to this student, in place of the first cue. */
+            cue?: null | string;
+            /** @description A coach's note on it for this student. */
+            note?: null | string;
         };
         /** @description One side of a planned drill, or the whole of one without sides. */
         PlannedSide: {
@@ -6659,7 +6923,7 @@ export interface components {
             date?: null | string;
         };
         /** @enum {unknown} */
-        SessionChangeKind: "end" | "reopen" | "delete" | "restore" | "move";
+        SessionChangeKind: "end" | "reopen" | "delete" | "restore" | "move" | "takeBack";
         SessionLine: {
             /** Format: uuid */
             id: string;
@@ -6731,6 +6995,8 @@ export interface components {
             skill?: null | string;
             /** @description The other skills that it is for. */
             beside?: null | components["schemas"]["PlannedSkill"][];
+            /** @description What a coach's hand bent of a good session's rules, as codes; none while nobody changed it. */
+            bent?: null | string[];
         };
         /** @description One session as it stands on the sheet. */
         SessionSheet: {
@@ -6765,6 +7031,10 @@ export interface components {
             carryOver: null | components["schemas"]["CarriedNote"];
             packing: components["schemas"]["PackingLine"][];
             closed: boolean;
+            /** @description What changes by hand are made on. */
+            version: string;
+            /** @description It was changed by hand, and what it was before is kept. */
+            mayTakeBack: boolean;
         };
         SetFact: {
             /** Format: uuid */

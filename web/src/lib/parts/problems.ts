@@ -98,6 +98,13 @@ export function problemText(problem: FieldProblem): string {
     formItems: 'One to ten items, each once.',
     notALadder: 'This is no ladder file: see the published schema.',
     keyIsShipped: 'A shipped ladder is copied, not changed.',
+    editedMeanwhile:
+      'Somebody has changed this session meanwhile. Go back and open it again; your changes stay on this device until then.',
+    editRefused: 'The checker refuses it.',
+    nothingLeft: 'Something has to be left in it.',
+    nothingChanged: 'Nothing was changed by hand.',
+    alreadyThere: 'It is in the session already.',
+    doseOutOfRange: `From ${n('least')} to ${n('most')}.`,
     namedTwice: 'Each skill once.',
     unknownPart: 'This is not in the session any more.',
     notBegun: 'It has not begun: delete it instead.',

@@ -59,6 +59,12 @@
       await goto(resolve('/students/[id]/sessions', { id: session.studentId }));
     });
 
+  const takeBack = () =>
+    change(async () => {
+      await send('takeBack');
+      onchange();
+    });
+
   const restore = () =>
     change(async () => {
       await send('restore');
@@ -95,12 +101,18 @@
     <button class="btn btn-outline btn-sm" aria-expanded={moving} onclick={() => (moving = !moving)}
       >Move…</button
     >
+    {#if session.mayTakeBack}
+      <button class="btn btn-outline btn-sm" disabled={busy} onclick={takeBack}
+        >{session.plan.bent ? 'Take the change back' : 'Change it again'}</button
+      >
+    {/if}
     <button class="btn btn-outline btn-sm" disabled={busy} onclick={remove}>Delete</button>
   {/if}
   {#if moving}
     <form class="flex basis-full flex-wrap items-end gap-2" onsubmit={move} novalidate>
       <TextField
         label="To which day?"
+        hint={session.plan.bent ? 'It is made anew: what was changed by hand is not taken along.' : undefined}
         type="date"
         width="w-44"
         error={fieldText(refusal, 'date')}

@@ -24,7 +24,8 @@
     ]
       .filter(Boolean)
       .join(', ');
-  const cueOf = (drill: string): string | undefined => catalogue.drill(drill).cues[0];
+  const cueOf = (planned: Schemas['PlannedDrill']): string | undefined =>
+    planned.cue ?? catalogue.drill(planned.drill).cues[0];
   const secondsOf = (planned: Schemas['PlannedDrill']): number =>
     sideSeconds(session.parts, planned).reduce((sum, s) => sum + s, 0);
   const nameOf = (planned: Schemas['PlannedDrill']): string =>
@@ -87,7 +88,9 @@
                     </p>
                   {/each}
                 {/if}
-                {#if cueOf(planned.drill)}<p class="italic">{cueOf(planned.drill)}</p>{/if}
+                {#if planned.prop}<p>{planned.prop}</p>{/if}
+                {#if cueOf(planned)}<p class="italic">{cueOf(planned)}</p>{/if}
+                {#if planned.note}<p><strong>Note:</strong> {planned.note}</p>{/if}
               </div>
             </li>
           {/each}

@@ -13,6 +13,7 @@
   import SessionHand from '$lib/planning/SessionHand.svelte';
   import { phaseBlocks, sameOnBoth, sideSeconds, skillNames } from '$lib/planning/phases';
   import SheetPaper from '$lib/planning/SheetPaper.svelte';
+  import { ruleText } from '$lib/planning/verdicts';
   import MakeAgain from '$lib/planning/MakeAgain.svelte';
   import { follow } from '$lib/students/follow.svelte';
   import { doseText, drillReason, noteText, outdatedText, packingText, propText } from '$lib/planning/words';
@@ -78,6 +79,9 @@
           </div>
           <div class="no-print mt-2 flex flex-wrap items-center gap-2">
             <a class="btn btn-sm btn-ghost" href={resolve('/sessions/[id]/sheet', { id })}>Sheet to print</a>
+            {#if account.mayWrite && !s.deleted && !s.startedAt && !s.endedAt && !s.outdated.includes('otherFormat')}
+              <a class="btn btn-sm btn-outline" href={resolve('/sessions/[id]/edit', { id })}>Change it</a>
+            {/if}
             <SessionHand session={s} onchange={() => changed++} />
           </div>
           {#if s.closed && !s.endedAt}
@@ -178,6 +182,9 @@
                           </p>
                         {/each}
                       {/if}
+                      {#if d.prop}<p>{d.prop}</p>{/if}
+                      {#if d.cue}<p>“{d.cue}”</p>{/if}
+                      {#if d.note}<p class="wrap-break-word">{d.note}</p>{/if}
                       <p class="text-quiet figures">
                         {sideSeconds(s.parts, d)
                           .map((n) => minutes(n))
@@ -196,6 +203,12 @@
         >
           <h2 class="mb-2">What shaped it</h2>
           <ul class="grid gap-2 text-[0.95rem]">
+            {#if s.plan.bent}
+              <li>
+                <strong>Changed by hand.</strong>
+                {s.plan.bent.map((code) => ruleText(code)).join(' ')}
+              </li>
+            {/if}
             {#each s.plan.notes as note, i (i)}<li>{noteText(note, s.beside.length > 0)}</li>{/each}
           </ul>
           <p class="ruled mt-5 border-t pt-3 text-sm">
