@@ -5,19 +5,19 @@ type Line = { id: string; name: string };
 export type Fact = { id: string; what: string; signal: string | null; drill: string | null; doubled: boolean };
 
 /** A session of today for a student, made through the interface. */
-export async function session(context: BrowserContext, name: string): Promise<{ session: string; student: string }> {
+export async function session(context: BrowserContext, name: string, minutes = 30): Promise<{ session: string; student: string }> {
   await signIn(context);
   const { students } = (await (await context.request.get('/api/v1/students')).json()) as { students: Line[] };
   const student = students.find((s) => s.name === name)!.id;
   const id = crypto.randomUUID();
-  const made = await context.request.post(`/api/v1/students/${student}/sessions`, { data: { id, date: null, minutes: 30 } });
+  const made = await context.request.post(`/api/v1/students/${student}/sessions`, { data: { id, date: null, minutes } });
   expect(made.status()).toBe(201);
   return { session: id, student };
 }
 
 /** The same, and its page. */
-export async function floor(page: Page, context: BrowserContext, name: string): Promise<{ session: string; student: string }> {
-  const made = await session(context, name);
+export async function floor(page: Page, context: BrowserContext, name: string, minutes = 30): Promise<{ session: string; student: string }> {
+  const made = await session(context, name, minutes);
   await page.clock.install();
   await page.goto(`/sessions/${made.session}/run`);
   return made;

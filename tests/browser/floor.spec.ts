@@ -39,6 +39,27 @@ test('a reload, and a tab closed in mid-drill, go on where it stood, and nothing
   expect(newest.slice(0, 2).map((f) => f.what)).toContain('set');
 });
 
+test('a running session is shortened to fifteen minutes, and stays so over a reload', async ({ page, context }) => {
+  const { session } = await floor(page, context, 'Kofi Marchetti', 60);
+  await run(page);
+  await page.clock.runFor(60_000);
+  await page.getByRole('button', { name: 'Less time' }).click();
+  const panel = page.getByRole('region', { name: 'Less time' });
+  await panel.getByRole('textbox', { name: 'Minutes' }).fill('200');
+  await expect(panel.getByText('A whole number, 1 to 120.')).toBeVisible();
+  await panel.getByRole('button', { name: '15', exact: true }).click();
+  await expect(panel.getByText(/^Then it takes 1[0-5]:/)).toBeVisible();
+  await expect(panel.getByText(/^Left out: /)).toBeVisible();
+  await panel.getByRole('button', { name: 'Shorten it' }).click();
+  await expect(here(page)).toBeVisible();
+  await logged(page);
+  expect(await events(context.request, session)).toContain('reshaped');
+
+  await page.reload();
+  await page.getByRole('button', { name: 'Less time' }).click();
+  await expect(panel.getByText('It fits as it is.')).toBeVisible();
+});
+
 test('another device goes on where the first one stood', async ({ page, context, browser, baseURL }) => {
   const { session } = await floor(page, context, 'Bram Tellier');
   await run(page);

@@ -158,6 +158,8 @@ internal sealed partial class SessionDraft
         }
         var least = drills
             .Where(d => IsMain(d) && !IsTest(d) && catalogue.Drill(d.Drill).Kind != DrillKind.Counter)
+            // A way out that is being learned stays.
+            .Where(d => !catalogue.Drill(d.Drill).IsWayOut || PartOf(d).Course.WayOutShown)
             .Index()
             .OrderBy(d => Importance.Of(d.Item))
             .ThenByDescending(d => d.Index)

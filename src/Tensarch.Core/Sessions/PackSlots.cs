@@ -13,31 +13,74 @@ internal sealed class PackSlots(SessionPlan plan, Trainee who, CatalogueContent 
 
     public PackSlot Of(TimelinePart part, bool practice = false)
     {
-        var drill = content.Drill(part.Planned.Drill);
+        var drill = Timeline.Said(content.Drill(part.Planned.Drill), part.Planned);
         var afterOther = part.Segments.Any(s => s.Kind == SegmentKind.SwitchSides);
         List<PlannedSide> sides = [part.PlannedSide, .. Easier(drill, part.PlannedSide)];
         var last = sides.Count - 1;
+        // A test is done as it is; what is held once cannot be held less often.
+        var fewer = practice ? [] : FewerRounds(part.PlannedSide.Dose);
         // By the variant: the same at every making, whichever of the others the bars leave.
-        string Id(int i) => Opaque($"{part.Id}/{sides[i].Variant}");
+        string Id(int i, int? rounds) => Opaque($"{part.Id}/{sides[i].Variant}{(rounds is { } n ? $"/{n}" : "")}");
+        PackVersion Of(int i, int? rounds)
+        {
+            var side = rounds is { } n ? sides[i] with { Dose = sides[i].Dose.WithRepeats(n) } : sides[i];
+            return Version(
+                Id(i, rounds),
+                drill,
+                side,
+                i == 0 && rounds is null ? part.Segments : Timeline.Segments(part.Id, drill, side, afterOther, who.BreathSeconds),
+                i < last ? Id(i + 1, rounds) : null,
+                i < last ? Id(Math.Min(i + OfferLevels, last), rounds) : null,
+                part.Planned,
+                !practice && who.On(part.Planned.Skill).Ladder.Reads(drill.Key, side.Variant, side.Stage)
+            );
+        }
         return new(
             Opaque(part.Id),
             [
-                .. sides.Select(
-                    (side, i) =>
-                        Version(
-                            Id(i),
-                            drill,
-                            side,
-                            i == 0 ? part.Segments : Timeline.Segments(part.Id, drill, side, afterOther, who.BreathSeconds),
-                            i < last ? Id(i + 1) : null,
-                            i < last ? Id(Math.Min(i + OfferLevels, last)) : null,
-                            part.Planned.Skill,
-                            !practice && who.On(part.Planned.Skill).Ladder.Reads(drill.Key, side.Variant, side.Stage)
-                        )
-                ),
-            ]
+                .. Enumerable.Range(0, sides.Count).Select(i => Of(i, null)),
+                .. fewer.SelectMany(n => Enumerable.Range(0, sides.Count).Select(i => Of(i, n))),
+            ],
+            Opaque(part.Planned.Id),
+            KeepOf(part, drill),
+            [.. fewer.Select(n => Id(0, n))],
+            [.. Countered(part).Select(p => Opaque(p))]
         );
     }
+
+    /// <summary>Some numbers of rounds under the planned one: one less, half, and the least.</summary>
+    private static List<int> FewerRounds(Dose dose)
+    {
+        var least = dose is AttemptsDose ? 2 : 1;
+        return dose is RhythmDose || dose.Repeats <= least
+            ? []
+            :
+            [
+                .. new[] { dose.Repeats - 1, dose.Repeats - 2, dose.Repeats / 2, least }
+                    .Where(n => n >= least && n < dose.Repeats)
+                    .Distinct()
+                    .OrderDescending(),
+            ];
+    }
+
+    /// <summary>What warms up, tests and ends the session stays; more calm than the last goes before anything else.</summary>
+    private int? KeepOf(TimelinePart part, Drill drill)
+    {
+        if (drill.Kind == DrillKind.Calm)
+            return part.Planned == plan.Drills[^1] ? null : -1;
+        // A way out that is being learned comes before what it is the way out of.
+        var learning = drill.IsWayOut && !who.On(part.Planned.Skill).WayOutShown;
+        return drill.Kind == DrillKind.Counter || learning || part.Planned.Reason.Code == "dayGate" || !SessionOrder.IsMain(drill.Phase)
+            ? null
+            : Importance.Of(part.Planned);
+    }
+
+    private IEnumerable<string> Countered(TimelinePart part) =>
+        part.Planned.Reason.Code == "counter"
+            ? plan
+                .Drills.Where(d => content.Drill(d.Drill).Counter == part.Planned.Drill)
+                .SelectMany(d => d.Sides.Select(s => Timeline.PartId(d, s)))
+            : [];
 
     /// <summary>A slot for what is done instead.</summary>
     public PackSlot Instead(string id, DrillAt at, Side? side, int stage, string? skill)
@@ -66,7 +109,7 @@ internal sealed class PackSlots(SessionPlan plan, Trainee who, CatalogueContent 
             Timeline.Segments(part.Id, drill, longer, part.Segments.Any(s => s.Kind == SegmentKind.SwitchSides), who.BreathSeconds),
             first.Easier,
             first.Offer,
-            part.Planned.Skill,
+            part.Planned,
             first.Evidence
         );
         return (slot with { Versions = [.. slot.Versions, more] }, more.Id);
@@ -83,7 +126,7 @@ internal sealed class PackSlots(SessionPlan plan, Trainee who, CatalogueContent 
         IReadOnlyList<Segment> segments,
         string? easier,
         string? offer,
-        string? skill,
+        PlannedDrill planned,
         bool evidence
     )
     {
@@ -95,7 +138,7 @@ internal sealed class PackSlots(SessionPlan plan, Trainee who, CatalogueContent 
             side.Variant,
             variant.Name,
             side.Side,
-            who.On(skill).Skill,
+            who.On(planned.Skill).Skill,
             side.Stage,
             PackLoads.Of(drill.LoadsOf(variant, side.Dose, who.BreathSeconds)),
             easier,
@@ -106,7 +149,9 @@ internal sealed class PackSlots(SessionPlan plan, Trainee who, CatalogueContent 
             drill.StopSigns,
             segments.Sum(s => s.Seconds),
             segments,
-            Rounds(segments)
+            Rounds(segments),
+            planned.Prop,
+            planned.Note
         );
     }
 

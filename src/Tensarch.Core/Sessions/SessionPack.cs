@@ -22,14 +22,27 @@ public sealed record SessionPack(
     public static readonly TimeSpan Life = TimeSpan.FromHours(24);
 }
 
-/// <summary>One drill on one side, with its versions: the planned one first, then the easier ones, hardest first.</summary>
-public sealed record PackSlot(string Id, IReadOnlyList<PackVersion> Versions);
+/// <summary>One drill on one side, with its versions: the planned one first, then the easier ones, hardest first; those with fewer rounds and the like last.</summary>
+/// <param name="Group">The planned drill: both sides of it are shortened and left out together.</param>
+/// <param name="Keep">When time runs short, what has the least of this is left out first; none: it is never left out.</param>
+/// <param name="Fewer">The planned version with fewer rounds, the longest first.</param>
+/// <param name="For">Slots that it is there for, the counter of what went before: without them it is left out too. Empty: it is there for itself.</param>
+public sealed record PackSlot(
+    string Id,
+    IReadOnlyList<PackVersion> Versions,
+    string Group,
+    int? Keep,
+    IReadOnlyList<string> Fewer,
+    IReadOnlyList<string> For
+);
 
 /// <summary>One way of doing a drill on a side, ready-made.</summary>
 /// <param name="Loads">What it loads: each tag, and the tag with <c>:heavy</c> where it loads it heavily.</param>
 /// <param name="Easier">The version to go on with after backing off; none when this is the easiest.</param>
 /// <param name="Offer">The version two levels easier, or the easiest there is; none when this is it.</param>
 /// <param name="Evidence">A gate reads it: a round counts once it is confirmed, with its number.</param>
+/// <param name="Prop">What a coach wants under it, in place of the advice.</param>
+/// <param name="Note">A coach's note for this student.</param>
 /// <param name="Rounds">What a round counts for when it is done to its end.</param>
 public sealed record PackVersion(
     string Id,
@@ -49,7 +62,9 @@ public sealed record PackVersion(
     IReadOnlyList<string> StopSigns,
     int Seconds,
     IReadOnlyList<Segment> Segments,
-    IReadOnlyList<PackRound> Rounds
+    IReadOnlyList<PackRound> Rounds,
+    string? Prop = null,
+    string? Note = null
 );
 
 /// <param name="HoldSeconds">Seconds in position; none for counted work.</param>

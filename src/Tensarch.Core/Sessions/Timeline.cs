@@ -56,9 +56,13 @@ public static class Timeline
         {
             var side = planned.Sides[i];
             var id = PartId(planned, side);
-            yield return new(id, planned, side, Segments(id, drill, side, i > 0, breathSeconds));
+            yield return new(id, planned, side, Segments(id, Said(drill, planned), side, i > 0, breathSeconds));
         }
     }
+
+    /// <summary>A drill with the cue that a coach wants said.</summary>
+    internal static Drill Said(Drill drill, PlannedDrill planned) =>
+        planned.Cue is { } cue ? drill with { Cues = [cue, .. drill.Cues.Skip(1)] } : drill;
 
     private static List<Segment> StartingAt(IReadOnlyList<Segment> segments, ref int start)
     {

@@ -5825,10 +5825,21 @@ export interface components {
              */
             reps: null | number;
         };
-        /** @description One drill on one side, with its versions: the planned one first, then the easier ones, hardest first. */
+        /** @description One drill on one side, with its versions: the planned one first, then the easier ones, hardest first; those with fewer rounds and the like last. */
         PackSlot: {
             id: string;
             versions: components["schemas"]["PackVersion"][];
+            /** @description The planned drill: both sides of it are shortened and left out together. */
+            group: string;
+            /**
+             * Format: int32
+             * @description When time runs short, what has the least of this is left out first; none: it is never left out.
+             */
+            keep: null | number;
+            /** @description The planned version with fewer rounds, the longest first. */
+            fewer: string[];
+            /** @description Slots that it is there for, the counter of what went before: without them it is left out too. Empty: it is there for itself. */
+            for: string[];
         };
         /** @description What ends, and how much easier the rest goes on. */
         PackStop: {
@@ -5876,6 +5887,10 @@ export interface components {
             segments: components["schemas"]["Segment"][];
             /** @description What a round counts for when it is done to its end. */
             rounds: components["schemas"]["PackRound"][];
+            /** @description What a coach wants under it, in place of the advice. */
+            prop?: null | string;
+            /** @description A coach's note for this student. */
+            note?: null | string;
         };
         /** @description A thing that a session needs. */
         PackingLine: {

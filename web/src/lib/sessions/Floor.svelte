@@ -19,6 +19,7 @@
   import QualityRow from './QualityRow.svelte';
   import { Runner } from './runner.svelte';
   import type { Entry } from './say';
+  import ReshapePanel from './ReshapePanel.svelte';
   import SleptPanel from './SleptPanel.svelte';
   import StopPanel from './StopPanel.svelte';
   import { Tones } from './tones';
@@ -45,6 +46,7 @@
       ),
   );
   let stopping = $state(false);
+  let reshaping = $state(false);
   let silent = $state(false);
 
   $effect(() => {
@@ -90,6 +92,7 @@
   function key(event: KeyboardEvent) {
     if (
       stopping ||
+      reshaping ||
       runner.asking ||
       runner.slept ||
       runner.run.over ||
@@ -143,6 +146,9 @@
           >{outbox.refused.length} refused</a
         >{/if}
     </p>
+    {#if !runner.run.over}
+      <button class="btn btn-ghost btn-sm" onclick={() => (reshaping = true)}>Less time</button>
+    {/if}
     <button class="btn btn-ghost btn-sm" aria-pressed={silent} onclick={mute}
       >{silent ? 'Tones off' : 'Tones on'}</button
     >
@@ -187,6 +193,11 @@
         runner.signal(stop, region, pain);
       }}
     />
+  {:else if reshaping}
+    <ReshapePanel {runner} onclose={() => (reshaping = false)} />
+    <p class="pb-4 text-center">
+      <button class="btn btn-error" onclick={openStop}>Pain</button>
+    </p>
   {:else if runner.slept}
     <SleptPanel
       seconds={Math.round((runner.slept.to - runner.slept.from) / 1000)}
@@ -215,7 +226,10 @@
     >
       {#if working && runner.segment.rounds > 1}Round {runner.segment.round} of {runner.segment.rounds}.{/if}
       {runner.segment.cue ?? ''}
-      {#if runner.segment.kind === 'setUp'}{propText(runner.version.props)}{/if}
+      {#if runner.segment.kind === 'setUp'}{runner.version.prop ?? propText(runner.version.props)}{runner
+          .version.note
+          ? ` ${runner.version.note}`
+          : ''}{/if}
     </BigCount>
     <p class="sr-only" aria-live="polite">
       {side ?? ''}

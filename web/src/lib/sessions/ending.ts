@@ -38,11 +38,19 @@ export function decide(packed: Packed, run: Run, gate: Gate, answers: Record<str
   const painful = gate.checks.find((c) => c.region != null && (answers[c.key] ?? 0) >= sharpFrom(packed));
   const decided = { ...run, decided: [...run.decided, gate.id] };
   if (!failed) return decided;
+  /** The easier one of what is done by now: with fewer rounds, if it was shortened. */
+  const easierOf = (n: Gate['needs'][number]): string | null | undefined => {
+    const now = run.lines.find((l) => l.slot === n.slot && l.state === 'todo')?.version;
+    return now !== undefined && packed.slot(n.slot).fewer?.includes(now)
+      ? packed.version(now).easier
+      : n.easier;
+  };
   const easier = new Map(
     failed.otherwise === 'easier'
-      ? gate.needs.flatMap((n) =>
-          n.easier != null && allowed(packed.version(n.easier), run.ended) ? [[n.slot, n.easier]] : [],
-        )
+      ? gate.needs.flatMap((n) => {
+          const to = easierOf(n);
+          return to != null && allowed(packed.version(to), run.ended) ? [[n.slot, to]] : [];
+        })
       : [],
   );
   const needs = new Set(gate.needs.map((n) => n.slot));

@@ -58,6 +58,8 @@ function take(packed: Packed, run: Run, event: RunEvent): Run | undefined {
     case 'confirmed':
     case 'undone':
       return run;
+    case 'reshaped':
+      return run.over ? undefined : reshaped(packed, run, event.versions);
     case 'gate': {
       const gate = packed.gate(event.gate);
       return gate && run.asking === gate.id ? answer(packed, run, gate, event.answers, event.at) : undefined;
@@ -104,6 +106,18 @@ function take(packed: Packed, run: Run, event: RunEvent): Run | undefined {
     default:
       return undefined;
   }
+}
+
+/** Only to a version of the slot's own that nothing has ended, and only what is still to come. */
+function reshaped(packed: Packed, run: Run, versions: Readonly<Record<string, string | null>>): Run {
+  const lines = run.lines.map((l, i): Line => {
+    const to = versions[l.slot];
+    if (i <= run.at || l.state !== 'todo' || to === undefined) return l;
+    if (to === null) return endLine(l);
+    const version = packed.slot(l.slot).versions.find((v) => v.id === to);
+    return version && allowed(version, run.ended) ? { ...l, version: to } : l;
+  });
+  return { ...run, lines };
 }
 
 const passedSince = (run: Run, at: number): number => (run.since === null ? 0 : Math.max(0, at - run.since));

@@ -29,6 +29,8 @@ export type Said =
   | { is: 'barred'; loads: readonly string[] }
   /** The device slept: so much of the segment was done meanwhile. */
   | { is: 'gap'; from: number; doneSeconds: number }
+  /** There is less time: what is left changes to versions with fewer rounds, or goes out. */
+  | { is: 'reshaped'; versions: Readonly<Record<string, string | null>> }
   | { is: 'undone'; of: string };
 
 /** @property at Milliseconds of the device's clock. */

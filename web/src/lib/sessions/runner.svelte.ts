@@ -1,5 +1,6 @@
 import { allowed, type Gate, type Packed, type Segment, type Stop, type Version } from './pack';
 import { begin, lineOf, reduce, segmentOf, versionOf } from './reduce';
+import { reshape, secondsToGo, type Reshaped } from './reshape';
 import type { LoadTag, Run, Said } from './run';
 import { elapsedAt, say, type Entry, type SetFact } from './say';
 import type { Planned } from './tones';
@@ -141,6 +142,20 @@ export class Runner {
 
   backOff(): void {
     if (this.#stands) this.#say({ is: 'eased' });
+  }
+
+  /** What is still to do takes so many seconds. */
+  get secondsToGo(): number {
+    return secondsToGo(this.packed, this.run, this.elapsed);
+  }
+
+  /** What would be left in so many seconds. */
+  reshaped(seconds: number): Reshaped {
+    return reshape(this.packed, this.run, this.elapsed, seconds);
+  }
+
+  reshape(seconds: number): void {
+    if (!this.run.over) this.#say({ is: 'reshaped', versions: this.reshaped(seconds).versions });
   }
 
   takeOffer(): void {
