@@ -35,7 +35,11 @@ builder.WebHost.ConfigureKestrel(kestrel =>
 builder.Services.AddDatabase(Path.Combine(data, "tensarch.db"));
 builder.Services.AddAccounts(builder.Configuration, data);
 builder.Services.AddSingleton(TimeProvider.System);
-builder.Services.AddSingleton(_ => content.GetAwaiter().GetResult());
+builder.Services.AddSingleton(new StudioContent(content));
+builder.Services.AddScoped(services =>
+    services.GetRequiredService<StudioContent>().Of(services.GetRequiredService<StudioScope>(), services.GetRequiredService<TensarchDb>())
+);
+builder.Services.AddSingleton(new ClipFiles(Path.Combine(data, "clips")));
 builder.Services.AddScoped<Standings>();
 builder.Services.AddScoped<StudioLadders>();
 builder.Services.AddScoped<BoardDesk>();
@@ -110,6 +114,7 @@ api.MapAccounts();
 api.MapMembers();
 api.MapStudio();
 api.MapCatalogue();
+api.MapDrills();
 api.MapStudents();
 api.MapNotes();
 api.MapPulse();
@@ -126,7 +131,7 @@ if (!describing)
 {
     await Database.Migrate(app.Services);
     RouteIds.Check(app.Services.GetRequiredService<EndpointDataSource>().Endpoints);
-    app.Services.GetRequiredService<CatalogueContent>();
+    _ = app.Services.GetRequiredService<StudioContent>().Shipped;
     if (app.Configuration.GetValue<bool>("Demo"))
         await DemoStudio.EnsureMade(app.Services, app.Logger);
     if (app.Configuration.GetValue<bool>("OnlyMakeDemo"))

@@ -26,6 +26,7 @@ public static partial class Pages
         var skills = await Rows(db => db.Skills.IgnoreQueryFilters().Where(s => s.StudioId == studio));
         var sittings = await Rows(db => db.Sittings.IgnoreQueryFilters().Where(s => s.StudioId == studio));
         var pictures = await Rows(db => db.Pictures.IgnoreQueryFilters().Where(p => p.StudioId == studio));
+        var clips = await Rows(db => db.Clips.IgnoreQueryFilters().Where(c => c.StudioId == studio && !c.Gone));
         var ladders = await Rows(db => db.OwnLadders.IgnoreQueryFilters().Where(l => l.StudioId == studio));
         var sessions = await Rows(db =>
             db.Sessions.IgnoreQueryFilters()
@@ -67,6 +68,9 @@ public static partial class Pages
                 _ when pattern.Contains("{sessionId}", StringComparison.Ordinal) => some.Select(s => Put(pattern, "sessionId", s.Id)),
                 _ when pattern.Contains("{sittingId}", StringComparison.Ordinal) => sittings.Select(s =>
                     Put(Put(pattern, "sittingId", s.Id), "studentId", s.StudentId)
+                ),
+                _ when pattern.Contains("{clipId}", StringComparison.Ordinal) => clips.Select(c =>
+                    Put(Put(pattern, "clipId", c.Id), "drill", c.DrillKey)
                 ),
                 _ when pattern.Contains("{pictureId}", StringComparison.Ordinal) => pictures.Select(p =>
                     Put(Put(pattern, "pictureId", p.Id), "studentId", p.StudentId)

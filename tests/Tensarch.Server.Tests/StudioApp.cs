@@ -277,6 +277,24 @@ public sealed record StudioClient(HttpClient Http, Guid StudioId, Guid UserId, s
         return ladder["key"]!.GetValue<string>();
     }
 
+    /// <summary>An own drill, made of the supported split when no other is named.</summary>
+    public async Task<string> OwnDrill(object own, string source = "split-support")
+    {
+        var made = await Post(
+            "/drills",
+            new
+            {
+                id = Guid.NewGuid(),
+                drill = (string?)null,
+                source,
+                basedOn = 0,
+                own,
+            }
+        );
+        Assert.Equal(HttpStatusCode.Created, made.StatusCode);
+        return (await made.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("key").GetString()!;
+    }
+
     public Task<HttpResponseMessage> Start(Guid student, string skill, params (string? Side, int Stage)[] courses) =>
         Post(
             $"/students/{student}/skills",

@@ -124,3 +124,71 @@ test('a drill is found in the library, with its versions, doses and loads', asyn
   await expect(page.getByText(/Loads hamstring, heavily/).first()).toBeVisible();
   await expect(page.getByText('Front split, stages 4 to 7; core of 4, 5, 6')).toBeVisible();
 });
+
+test('a drill is copied, told in own words, shown by a clip, swapped into a session and watched on a phone', async ({ page, request, browser, baseURL, expectRefusals }) => {
+  expectRefusals();
+  await page.goto('/library/drills/low-lunge');
+  page.setDefaultTimeout(20_000);
+  await page.getByRole('button', { name: 'Make a copy of your own' }).click();
+  const form = page.getByRole('region', { name: 'Your own' });
+  await form.getByLabel('Name', { exact: true }).fill('Lunge at the lamp');
+  await form.getByLabel('What is said, a line each').fill('Knee on the mat\nGrow tall');
+  await form.getByLabel('Rounds').first().fill('99');
+  await form.getByRole('button', { name: 'Keep it' }).click();
+  await expect(form.getByText(/^From 1 to /)).toBeVisible();
+  await expect(form.getByLabel('Name', { exact: true })).toHaveValue('Lunge at the lamp');
+  await form.getByLabel('Rounds').first().fill('2');
+  await form.getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.getByRole('heading', { name: 'Lunge at the lamp' })).toBeVisible();
+
+  // A clip, recorded by the browser itself.
+  const clip = await page.evaluate(async () => {
+    const canvas = document.createElement('canvas');
+    canvas.width = canvas.height = 64;
+    const draw = canvas.getContext('2d')!;
+    const recorder = new MediaRecorder(canvas.captureStream(20), { mimeType: 'video/webm' });
+    const pieces: Blob[] = [];
+    recorder.ondataavailable = (e) => pieces.push(e.data);
+    const done = new Promise((stopped) => (recorder.onstop = stopped));
+    recorder.start();
+    for (let i = 0; i < 20; i++) {
+      draw.fillStyle = `rgb(${i * 12}, 80, 120)`;
+      draw.fillRect(0, 0, 64, 64);
+      await new Promise((next) => requestAnimationFrame(next));
+    }
+    recorder.stop();
+    await done;
+    return [...new Uint8Array(await new Blob(pieces).arrayBuffer())];
+  });
+  const first = page.getByLabel(/^Clip or picture of /).first();
+  await first.setInputFiles({ name: 'x.webm', mimeType: 'video/webm', buffer: Buffer.from('no clip at all') });
+  await expect(page.getByText('An mp4 or webm clip, or a PNG, JPEG or WebP picture up to 10 MiB.')).toBeVisible();
+  await first.setInputFiles({ name: 'lunge.webm', mimeType: 'video/webm', buffer: Buffer.from(clip) });
+  await expect(page.getByLabel(/^Clip of Lunge at the lamp/)).toBeVisible();
+  const address = page.url();
+
+  const id = await make(request, 'Sunniva Dahl', 60);
+  await page.goto(`/sessions/${id}/edit`);
+  await page.getByRole('button', { name: 'Add a drill' }).click();
+  await page.getByRole('dialog').getByLabel('Find a drill').fill('lamp');
+  await page.getByRole('dialog').getByRole('button', { name: 'Take Lunge at the lamp' }).click();
+  await expect(page.getByRole('listitem', { name: 'Lunge at the lamp' })).toBeVisible();
+  await verdict(page).getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.getByRole('link', { name: 'Lunge at the lamp' })).toBeVisible();
+
+  // On a phone: the name on the sheet leads to the clip, and it plays.
+  const phone = await browser.newContext({ baseURL, viewport: { width: 390, height: 844 }, storageState: await page.context().storageState() });
+  const small = await phone.newPage();
+  await small.goto(`/sessions/${id}`);
+  await small.getByRole('link', { name: 'Lunge at the lamp' }).click();
+  await expect(small).toHaveURL(address);
+  const video = small.getByLabel(/^Clip of Lunge at the lamp/);
+  await video.evaluate((v: HTMLVideoElement) => v.play());
+  await expect.poll(() => video.evaluate((v: HTMLVideoElement) => v.currentTime)).toBeGreaterThan(0);
+  expect(await small.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  await phone.close();
+
+  await page.goto(address);
+  await page.getByRole('button', { name: 'Take it out of the library' }).click();
+  await expect(page.getByText('It is out of the library.').first()).toBeVisible();
+});

@@ -48,6 +48,13 @@ public sealed class CatalogueContent(
     /// <summary>Drills in the order in which the content lists them.</summary>
     public IReadOnlyList<Drill> DrillList { get; } = drills;
 
+    /// <summary>The drills that the maker chooses from: without those that a studio made its own.</summary>
+    public IReadOnlyList<Drill> ShippedDrills { get; } = [.. drills.Where(d => d.CopyOf is null)];
+
+    /// <summary>The same with a studio's own drills after the shipped ones.</summary>
+    public CatalogueContent With(IReadOnlyList<Drill> own) =>
+        new(Measures, Positions, Batteries, Views, Ladders, [.. ShippedDrills, .. own], Questions, StopRules, Approaches, DayGates, Shape);
+
     public IReadOnlyList<IntakeQuestion> Questions { get; } = questions;
 
     public IReadOnlyList<StopRule> StopRules { get; } = stopRules;

@@ -67,6 +67,8 @@ public sealed record Variant(
 /// <param name="MostRounds">More rounds of it than this are too much of a good thing.</param>
 /// <param name="WhenLimited">It stands in for what loads this, and is no work of a stage while nothing bars that.</param>
 /// <param name="AlternativeTo">One of the two is enough for a session.</param>
+/// <param name="CopyOf">The shipped drill that it is a studio's own copy of: put into a session by a coach's hand, never by the maker.</param>
+/// <param name="Gone">An own drill that was taken out of the library: what was done of it stays readable.</param>
 /// <param name="IsWayOut">It is learned before what it is the way out of, and kept in small doses once it is owned.</param>
 /// <param name="DayGates">It needs these day gates, tested earlier in the same session.</param>
 /// <param name="TestOnly">It is there as a day gate's test, and never for itself.</param>
@@ -111,7 +113,9 @@ public sealed record Drill(
     bool IsWayOut = false,
     int? MostRounds = null,
     LoadTag? WhenLimited = null,
-    string? AlternativeTo = null
+    string? AlternativeTo = null,
+    string? CopyOf = null,
+    bool Gone = false
 )
 {
     /// <param name="ladder">A shipped ladder.</param>

@@ -59,7 +59,7 @@ public sealed class PlanEditor(CatalogueContent content)
         var parts = plan.Skills.Select(s => new SkillPart(content, who, who.On(s.Skill))).ToList();
         var options =
             from drill in content.DrillList
-            where !drill.TestOnly && plan.Drills.All(d => d.Drill != drill.Key || d.Reason.Code == "dayGate")
+            where drill is { TestOnly: false, Gone: false } && plan.Drills.All(d => d.Drill != drill.Key || d.Reason.Code == "dayGate")
             let serving = parts.FirstOrDefault(p => p.Serves(drill))
             let beside = serving is null ? parts.FirstOrDefault(p => p.Companions().Contains(drill)) : null
             // What its own stage has and today's bars keep from it is shown with the reason.

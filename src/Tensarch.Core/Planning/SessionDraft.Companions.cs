@@ -46,7 +46,7 @@ internal sealed partial class SessionDraft
         if (!added.Any(PutsWeightOnHands) || drills.Concat(added).Any(d => catalogue.Drill(d.Drill).PreparesHands))
             return true;
         var wrists = catalogue
-            .DrillList.Where(d => d.PreparesHands)
+            .ShippedDrills.Where(d => d.PreparesHands)
             .Select(d => Plan(PartFor(d), d, new("wristsBeforeHands")))
             .OfType<PlannedDrill>()
             .FirstOrDefault();

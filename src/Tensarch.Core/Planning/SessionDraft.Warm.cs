@@ -17,7 +17,7 @@ internal sealed partial class SessionDraft
     /// <summary>The ends of a session: what raises the pulse, and lying still.</summary>
     private void Frame()
     {
-        Try(parts[0], catalogue.DrillList.Last(d => d.Kind == DrillKind.Calm), new("calm"), must: true);
+        Try(parts[0], catalogue.ShippedDrills.Last(d => d.Kind == DrillKind.Calm), new("calm"), must: true);
         Try(parts[0], Of(DrillKind.Raise).First(), new("warmUp"), must: true);
         SetRaise(UsualRaise);
     }
@@ -157,7 +157,8 @@ internal sealed partial class SessionDraft
     /// <summary>Less than the share of the day that is called filled.</summary>
     private bool Short => Used < shape.FilledShare * Budget;
 
-    private PlannedDrill? LyingStill => drills.FirstOrDefault(d => d.Drill == catalogue.DrillList.Last(x => x.Kind == DrillKind.Calm).Key);
+    private PlannedDrill? LyingStill =>
+        drills.FirstOrDefault(d => d.Drill == catalogue.ShippedDrills.Last(x => x.Kind == DrillKind.Calm).Key);
 
     private bool LightMay(int more) => Used + more <= Budget && MainSeconds >= shape.MainLeast(ShapedBy) * (Used + more);
 

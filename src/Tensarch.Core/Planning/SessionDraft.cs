@@ -92,7 +92,7 @@ internal sealed partial class SessionDraft
     /// <summary>Whose rules of a session's shape hold: those of a restful skill only where it is alone.</summary>
     private string ShapedBy => (parts.FirstOrDefault(p => !shape.IsRestful(p.Skill)) ?? parts[0]).Skill;
 
-    private IEnumerable<Drill> Of(params DrillKind[] kinds) => catalogue.DrillList.Where(d => kinds.Contains(d.Kind));
+    private IEnumerable<Drill> Of(params DrillKind[] kinds) => catalogue.ShippedDrills.Where(d => kinds.Contains(d.Kind));
 
     private static bool IsTest(PlannedDrill planned) => planned.Reason.Code == "dayGate";
 

@@ -102,7 +102,7 @@ internal sealed class SkillPart
     public List<Drill> Further(bool all = false) =>
         [
             .. catalogue
-                .DrillList.Where(d =>
+                .ShippedDrills.Where(d =>
                     SessionOrder.IsMain(d.Phase)
                     && d is { TestOnly: false, Kind: not DrillKind.Counter }
                     && (d.Kind != DrillKind.Attempt || AttemptsAllowed)
@@ -131,7 +131,7 @@ internal sealed class SkillPart
     {
         get
         {
-            var ways = catalogue.DrillList.Where(d => d.IsWayOut && Serves(d)).ToList();
+            var ways = catalogue.ShippedDrills.Where(d => d.IsWayOut && Serves(d)).ToList();
             return ways.Count == 0 ? null : ways[Course.SessionsSinceStart % ways.Count].Key;
         }
     }

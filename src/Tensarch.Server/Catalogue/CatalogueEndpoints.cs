@@ -42,8 +42,6 @@ public static class CatalogueEndpoints
 {
     public static void MapCatalogue(this IEndpointRouteBuilder api)
     {
-        api.MapGet("/drills", (CatalogueContent c) => TypedResults.Ok(c.DrillList.Select(d => DrillPage.Of(d, c)).ToList()))
-            .WithTags("Catalogue");
         api.MapGet(
                 "/catalogue",
                 async Task<Ok<CatalogueResponse>> (CatalogueContent c, StudioMeasures measures, CancellationToken ct) =>

@@ -12,6 +12,9 @@ namespace Tensarch.Server.Catalogue;
 /// <param name="Gates">Names of the tests of the day that it needs.</param>
 /// <param name="Serves">Where it is work of a stage; none where it serves every ladder.</param>
 /// <param name="Everywhere">It serves every ladder.</param>
+/// <param name="CopyOf">The shipped drill that this is the studio's own copy of.</param>
+/// <param name="Version">Of the own drill; 0 for a shipped one.</param>
+/// <param name="Clips">What shows it: clips and pictures.</param>
 /// <param name="Figure">The measure whose figure shows its position; none where none does.</param>
 public sealed record DrillPage(
     string Key,
@@ -33,10 +36,14 @@ public sealed record DrillPage(
     IReadOnlyList<VariantPage> Variants,
     IReadOnlyList<DrillServes> Serves,
     bool Everywhere,
-    string? Figure
+    string? Figure,
+    string? CopyOf,
+    bool Gone,
+    int Version,
+    IReadOnlyList<ClipView> Clips
 )
 {
-    public static DrillPage Of(Drill drill, CatalogueContent content) =>
+    public static DrillPage Of(Drill drill, CatalogueContent content, int version, IReadOnlyList<ClipView> clips) =>
         new(
             drill.Key,
             drill.Name,
@@ -80,7 +87,12 @@ public sealed record DrillPage(
                     )),
             ],
             drill.Serves.Any(s => s.Ladder == "*"),
-            drill.GapMeasure ?? content.Shape.TrainedBy.Where(t => t.Value == drill.Key).Select(t => t.Key).FirstOrDefault()
+            drill.GapMeasure
+                ?? content.Shape.TrainedBy.Where(t => t.Value == (drill.CopyOf ?? drill.Key)).Select(t => t.Key).FirstOrDefault(),
+            drill.CopyOf,
+            drill.Gone,
+            version,
+            clips
         );
 }
 

@@ -219,6 +219,18 @@ public sealed partial class TensarchDb
                 l.Version,
             })
             .IsUnique();
+        Own<OwnDrillRow>(builder);
+        builder
+            .Entity<OwnDrillRow>()
+            .HasIndex(d => new
+            {
+                d.StudioId,
+                d.DrillKey,
+                d.Version,
+            })
+            .IsUnique();
+        Own<ClipRow>(builder);
+        builder.Entity<ClipRow>().HasIndex(c => new { c.StudioId, c.DrillKey });
         Own<BoardRow>(builder);
         builder.Entity<BoardRow>().Property(b => b.Stamp).IsConcurrencyToken();
         builder.Entity<BoardRow>().HasOne<StudentRow>().WithMany().HasForeignKey(b => b.StudentId);

@@ -54,6 +54,10 @@ public sealed partial class TensarchDb(DbContextOptions<TensarchDb> options, Stu
 
     public DbSet<OwnLadderRow> OwnLadders => Set<OwnLadderRow>();
 
+    public DbSet<OwnDrillRow> OwnDrills => Set<OwnDrillRow>();
+
+    public DbSet<ClipRow> Clips => Set<ClipRow>();
+
     public DbSet<BoardRow> Board => Set<BoardRow>();
 
     public DbSet<RosterRow> Roster => Set<RosterRow>();

@@ -19,6 +19,7 @@ public static class RouteIds
         ["clearanceId"] = (db, id, route, ct) => db.Clearances.AnyAsync(c => c.Id == id && c.StudentId == Student(route), ct),
         ["noteId"] = (db, id, route, ct) => db.Notes.AnyAsync(n => n.Id == id && n.StudentId == Student(route), ct),
         ["presetId"] = (db, id, _, ct) => db.Presets.AnyAsync(p => p.Id == id, ct),
+        ["clipId"] = (db, id, _, ct) => db.Clips.AnyAsync(c => c.Id == id, ct),
         ["memberId"] = (db, id, _, ct) => db.Users.AnyAsync(u => u.Id == id, ct),
         ["decisionId"] = (db, id, route, ct) => db.Decisions.AnyAsync(d => d.Id == id && d.StudentId == Student(route), ct),
     };

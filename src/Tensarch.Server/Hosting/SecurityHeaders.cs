@@ -41,7 +41,7 @@ public static partial class SecurityHeaders
     private static string Policy(IFileInfo index)
     {
         var scripts = index.Exists ? string.Concat(Inline(Read(index)).Select(hash => $" 'sha256-{hash}'")) : "";
-        return $"default-src 'none'; script-src 'self'{scripts}; style-src 'self'; style-src-attr 'unsafe-inline'; img-src 'self' data:; "
+        return $"default-src 'none'; script-src 'self'{scripts}; style-src 'self'; style-src-attr 'unsafe-inline'; img-src 'self' data:; media-src 'self'; "
             + "font-src 'self'; connect-src 'self'; manifest-src 'self'; worker-src 'self'; base-uri 'none'; form-action 'self'; frame-ancestors 'none'";
     }
 

@@ -48,31 +48,7 @@ public sealed record EditChange(
 {
     public const int LongestText = 200;
 
-    public PlanChange Change =>
-        new(
-            Kind,
-            Id,
-            Drill,
-            Skill,
-            Side,
-            Variant,
-            To,
-            Text,
-            Dose is { } d
-                ? new(
-                    d.Rounds,
-                    d.Seconds,
-                    d.Breaths,
-                    d.Reps,
-                    d.RestSeconds,
-                    d.SettleSeconds,
-                    d.PressSeconds,
-                    d.LiftSeconds,
-                    d.ResettleSeconds,
-                    d.ToPercent
-                )
-                : null
-        );
+    internal PlanChange Change => new(Kind, Id, Drill, Skill, Side, Variant, To, Text, Dose?.Numbers);
 }
 
 /// <inheritdoc cref="DoseNumbers"/>
@@ -87,7 +63,11 @@ public sealed record DoseChange(
     [Range(0, 3600)] int? LiftSeconds = null,
     [Range(0, 3600)] int? ResettleSeconds = null,
     [Range(0, 3600)] int? ToPercent = null
-);
+)
+{
+    internal DoseNumbers Numbers =>
+        new(Rounds, Seconds, Breaths, Reps, RestSeconds, SettleSeconds, PressSeconds, LiftSeconds, ResettleSeconds, ToPercent);
+}
 
 /// <summary>The session as it would be, and what the checker says of it.</summary>
 public sealed record EditView(

@@ -25,6 +25,8 @@ public sealed class Bodies
     private Guid hurt;
     private Guid session;
     private Guid picture;
+    private string ownDrill = "";
+    private readonly Guid clip = Id();
     private string ownLadder = "";
     private readonly Queue<(Guid Student, string Skill)> free = new();
 
@@ -54,6 +56,29 @@ public sealed class Bodies
     private static JsonNode Json(object body) => JsonSerializer.SerializeToNode(body, StudioApp.Json)!;
 
     private static Guid Id() => Guid.NewGuid();
+
+    private static object OwnDrill() =>
+        new
+        {
+            name = "Split on two chairs",
+            cues = new[] { "Grow tall" },
+            checks = new[] { "Hips square" },
+            stopSigns = new[] { "A pinch" },
+            props = new[] { "chair" },
+            variants = new[]
+            {
+                new
+                {
+                    key = "high-only",
+                    name = "Both chairs",
+                    dose = new { rounds = 2, seconds = 30 },
+                },
+            },
+            loads = new[] { new { tag = "hamstring", level = "heavy" } },
+        };
+
+    /// <summary>The first bytes of a clip, which is all that is looked at.</summary>
+    internal static byte[] Webm() => [0x1A, 0x45, 0xDF, 0xA3, 0x9F, 0x42, 0x82, 0x84, .. "webm"u8, .. new byte[5000]];
 
     /// <summary>A change by hand of a session that has not begun.</summary>
     private async Task<Prepared> Edit(string path, params (string Name, object Value)[] more)
@@ -112,6 +137,8 @@ public sealed class Bodies
         await Coach.Place(hurt, 1, 1);
         ownLadder = await Coach.OwnLadder("Own");
         session = await Coach.Session(await Floor());
+        ownDrill = await Coach.OwnDrill(OwnDrill());
+        await Coach.Http.PostAsync($"/api/v1/drills/{ownDrill}/clips?id={clip}&variant=high-only", new ByteArrayContent(Webm()));
         picture = Id();
         await Coach.Http.PostAsync(
             $"/api/v1/students/{trained}/pictures?id={picture}&view=handstand-line",
@@ -793,6 +820,20 @@ public sealed class Bodies
                     )
                 );
             },
+            ["POST /drills"] = () =>
+                Plain(
+                    "/drills",
+                    new
+                    {
+                        id = Id(),
+                        drill = (string?)null,
+                        source = "split-support",
+                        basedOn = 0,
+                        own = OwnDrill(),
+                        gone = false,
+                    }
+                ),
+            ["POST /drills/{drill}/clips/{clipId}/changes"] = () => Plain($"/drills/{ownDrill}/clips/{clip}/changes", new { gone = false }),
             ["POST /sessions/{sessionId}/edits"] = async () => await Edit("", ("id", Id())),
             ["POST /sessions/{sessionId}/edits/try"] = async () => await Edit("/try"),
             ["POST /sessions/{sessionId}/edits/options"] = async () => await Edit("/options", ("instead", "lie-still")),

@@ -95,8 +95,24 @@ public sealed class EveryEndpointTests : IAsyncLifetime
             }
         );
         var ladder = await owner.OwnLadder(Secret);
+        var drill = await owner.OwnDrill(
+            new
+            {
+                name = Secret,
+                cues = new[] { Secret },
+                checks = Array.Empty<string>(),
+                stopSigns = Array.Empty<string>(),
+                props = Array.Empty<string>(),
+                variants = Array.Empty<object>(),
+                loads = Array.Empty<object>(),
+            }
+        );
+        var clip = Guid.NewGuid();
+        await owner.Http.PostAsync($"/api/v1/drills/{drill}/clips?id={clip}&variant=high-only", new ByteArrayContent(Fuzz.Bodies.Webm()));
         ids = new()
         {
+            ["drill"] = drill,
+            ["clipId"] = clip.ToString(),
             ["memberId"] = owner.UserId.ToString(),
             ["presetId"] = preset.ToString(),
             ["noteId"] = note.ToString(),

@@ -1,7 +1,6 @@
 using System.Net.Http.Json;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
-using Microsoft.Extensions.DependencyInjection;
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Planning;
 using Tensarch.Core.Students;
@@ -18,7 +17,7 @@ public sealed class FloorNeverTests(StudioApp app) : IClassFixture<StudioApp>
     private static readonly string[] Regions = ["hamstring", "hip-front", "wrist", "neck", "low-back", "adductor"];
     private static readonly string[] Signals = ["sharpPain", "pinch", "dullPain", "numbness", "headPressure", "pop"];
 
-    private CatalogueContent Content => app.Services.GetRequiredService<CatalogueContent>();
+    private static CatalogueContent Content => ContentLoader.Load();
 
     private DateTimeOffset Now => app.Time.GetUtcNow();
 

@@ -238,6 +238,50 @@ namespace Tensarch.Server.Data.Migrations
                     b.ToTable("Clearances");
                 });
 
+            modelBuilder.Entity("Tensarch.Server.Data.ClipRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("BodyHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("By")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("Bytes")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("DrillKey")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Gone")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudioId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Variant")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("StudioId", "DrillKey");
+
+                    b.ToTable("Clips");
+                });
+
             modelBuilder.Entity("Tensarch.Server.Data.CoachUser", b =>
                 {
                     b.Property<Guid>("Id")
@@ -721,6 +765,51 @@ namespace Tensarch.Server.Data.Migrations
                     b.HasIndex("StudioId", "StudentId", "At");
 
                     b.ToTable("Notes");
+                });
+
+            modelBuilder.Entity("Tensarch.Server.Data.OwnDrillRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("BodyHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("By")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("DrillKey")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Gone")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Json")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Source")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudioId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Version")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("StudioId", "DrillKey", "Version")
+                        .IsUnique();
+
+                    b.ToTable("OwnDrills");
                 });
 
             modelBuilder.Entity("Tensarch.Server.Data.OwnLadderRow", b =>
@@ -1713,6 +1802,15 @@ namespace Tensarch.Server.Data.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Tensarch.Server.Data.ClipRow", b =>
+                {
+                    b.HasOne("Tensarch.Server.Data.StudioRow", null)
+                        .WithMany()
+                        .HasForeignKey("StudioId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Tensarch.Server.Data.CorrectionRow", b =>
                 {
                     b.HasOne("Tensarch.Server.Data.StudioRow", null)
@@ -1798,6 +1896,15 @@ namespace Tensarch.Server.Data.Migrations
                 });
 
             modelBuilder.Entity("Tensarch.Server.Data.NoteRow", b =>
+                {
+                    b.HasOne("Tensarch.Server.Data.StudioRow", null)
+                        .WithMany()
+                        .HasForeignKey("StudioId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Tensarch.Server.Data.OwnDrillRow", b =>
                 {
                     b.HasOne("Tensarch.Server.Data.StudioRow", null)
                         .WithMany()

@@ -400,41 +400,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/drills": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path?: never;
-                cookie?: never;
-            };
-            requestBody?: never;
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["DrillPage"][];
-                    };
-                };
-            };
-        };
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/v1/catalogue": {
         parameters: {
             query?: never;
@@ -991,6 +956,204 @@ export interface paths {
                     };
                     content: {
                         "application/json": components["schemas"]["ImportReport"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/drills": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DrillPage"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["OwnDrillRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DrillPage"];
+                    };
+                };
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DrillPage"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/drills/{drill}/clips": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query: {
+                    id: string;
+                    variant: string;
+                };
+                header?: never;
+                path: {
+                    drill: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/octet-stream": components["schemas"]["Stream"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ClipView"];
+                    };
+                };
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ClipView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/drills/{drill}/clips/{clipId}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    drill: string;
+                    clipId: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/drills/{drill}/clips/{clipId}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    drill: string;
+                    clipId: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ClipChange"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ClipView"];
                     };
                 };
             };
@@ -4311,6 +4474,16 @@ export interface components {
             lapsesOn: string;
             withdrawn: boolean;
         };
+        ClipChange: {
+            gone: boolean;
+        };
+        ClipView: {
+            /** Format: uuid */
+            id: string;
+            variant: string;
+            /** @description mp4, webm or webp. */
+            kind: string;
+        };
         /** @description How one coach reads a measure with one instrument, by their own repeats. */
         CoachNoise: {
             coach: string;
@@ -4596,35 +4769,6 @@ export interface components {
             /** Format: int32 */
             repeats?: number;
         };
-        /** @description Numbers of a dose; what its kind does not have is passed over, and what is none stays as it is. */
-        DoseNumbers: {
-            /**
-             * Format: int32
-             * @description Or sets, or attempts.
-             */
-            rounds?: null | number;
-            /**
-             * Format: int32
-             * @description Of a hold or an attempt at most; of a ladder of supports, its last rung.
-             */
-            seconds?: null | number;
-            /** Format: int32 */
-            breaths?: null | number;
-            /** Format: int32 */
-            reps?: null | number;
-            /** Format: int32 */
-            restSeconds?: null | number;
-            /** Format: int32 */
-            settleSeconds?: null | number;
-            /** Format: int32 */
-            pressSeconds?: null | number;
-            /** Format: int32 */
-            liftSeconds?: null | number;
-            /** Format: int32 */
-            resettleSeconds?: null | number;
-            /** Format: int32 */
-            toPercent?: null | number;
-        };
         /** @description Settle, then rounds of press, lift and resettle; the effort rises from p₀ to p₁ and stays there for the last seconds. */
         DoseRampedDose: {
             /** @enum {string} */
@@ -4776,6 +4920,16 @@ export interface components {
             everywhere: boolean;
             /** @description The measure whose figure shows its position; none where none does. */
             figure: null | string;
+            /** @description The shipped drill that this is the studio's own copy of. */
+            copyOf: null | string;
+            gone: boolean;
+            /**
+             * Format: int32
+             * @description Of the own drill; 0 for a shipped one.
+             */
+            version: number;
+            /** @description What shows it: clips and pictures. */
+            clips: components["schemas"]["ClipView"][];
         };
         /** @description Why a drill is in the session. */
         DrillReason: {
@@ -4834,7 +4988,6 @@ export interface components {
             to?: null | number;
             text?: null | string;
             dose?: null | components["schemas"]["DoseChange"];
-            change?: components["schemas"]["PlanChange"];
         };
         EditKeep: {
             /**
@@ -5719,6 +5872,34 @@ export interface components {
          * @enum {unknown}
          */
         Outcome: "met" | "borderline" | "stale" | "noData" | "notMet" | "blocked";
+        OwnDrillBody: {
+            name: string;
+            cues: string[];
+            checks: string[];
+            stopSigns: string[];
+            props: string[];
+            variants: components["schemas"]["OwnVariantBody"][];
+            loads: components["schemas"]["LoadLine"][];
+        };
+        OwnDrillRequest: {
+            /** Format: uuid */
+            id: string;
+            /** @description The own drill that gets a new version; none for a new one. */
+            drill: null | string;
+            /** @description The shipped drill that it is a copy of. */
+            source: string;
+            /**
+             * Format: int32
+             * @description The version that was seen; 0 for a new one.
+             */
+            basedOn: number;
+            own: components["schemas"]["OwnDrillBody"];
+            /**
+             * @description Taken out of the library.
+             * @default false
+             */
+            gone: boolean;
+        };
         /** @description A studio's own version of a measure: its threshold of plausibility, SEM and protocol. The shipped one stays as it is. */
         OwnMeasure: {
             /**
@@ -5751,6 +5932,11 @@ export interface components {
         OwnNameRequest: {
             /** @description Shown wherever it says who did something, earlier facts included. */
             name: string;
+        };
+        OwnVariantBody: {
+            key: string;
+            name: string;
+            dose?: null | components["schemas"]["DoseChange"];
         };
         OwnerRequest: {
             studioName: string;
@@ -5989,26 +6175,6 @@ export interface components {
         PlacementResponse: {
             ladder: components["schemas"]["Ladder"];
             courses: components["schemas"]["StartAdvice"][];
-        };
-        /** @description One change by the coach's hand to a session that has not been run. What a kind does not need is none. */
-        PlanChange: {
-            kind: components["schemas"]["PlanChangeKind"];
-            /** @description The planned drill. */
-            id?: null | string;
-            /** @description What is added, or put in its place. */
-            drill?: null | string;
-            /** @description The skill that an added drill counts for; the first one that it serves when none is named. */
-            skill?: null | string;
-            side?: null | components["schemas"]["Side"];
-            variant?: null | string;
-            /**
-             * Format: int32
-             * @description The new place, counted from 0; or minutes.
-             */
-            to?: null | number;
-            /** @description A prop, a cue or a note; none takes it away. */
-            text?: null | string;
-            dose?: null | components["schemas"]["DoseNumbers"];
         };
         /** @enum {unknown} */
         PlanChangeKind: "add" | "swap" | "remove" | "move" | "variant" | "dose" | "prop" | "turnSides" | "cue" | "note" | "shorten" | "lengthen";

@@ -1,4 +1,5 @@
 import { api, ask, type Schemas } from '$lib/api/client';
+import { catalogue } from '$lib/catalogue/catalogue.svelte';
 import { phaseTitles } from '$lib/planning/phases';
 
 export type DrillPage = Schemas['DrillPage'];
@@ -11,6 +12,13 @@ export const allDrills = (): Promise<DrillPage[]> =>
     loading = undefined;
     throw error;
   }));
+
+/** Asked for anew after the studio has changed one of its own. */
+export async function drillsAnew(): Promise<DrillPage[]> {
+  loading = undefined;
+  await catalogue.reload();
+  return allDrills();
+}
 
 export const drillPhases = Object.keys(phaseTitles) as Schemas['SessionPhase'][];
 

@@ -32,9 +32,14 @@
   <Loaded of={drills}>
     {#snippet children(all)}
       {@const found = all.filter(
-        (d) => foundBy(d, typed) && (!ladder || d.everywhere || d.serves.some((s) => s.ladder === ladder)),
+        (d) =>
+          !d.gone &&
+          foundBy(d, typed) &&
+          (!ladder || d.everywhere || d.serves.some((s) => s.ladder === ladder)),
       )}
-      <p class="text-quiet mb-3 text-sm" role="status">{found.length} of {all.length} drills</p>
+      <p class="text-quiet mb-3 text-sm" role="status">
+        {found.length} of {all.filter((d) => !d.gone).length} drills
+      </p>
       {#each drillPhases as phase (phase)}
         {@const some = found.filter((d) => d.phase === phase)}
         {#if some.length}
@@ -49,7 +54,9 @@
                     class="link-line font-semibold"
                     href={resolve('/library/drills/[drill]', { drill: d.key })}>{d.name}</a
                   >
-                  <span>{d.purpose}</span>
+                  <span
+                    >{d.purpose}{#if d.copyOf}<span class="text-quiet"> · your own</span>{/if}</span
+                  >
                   <span class="text-quiet text-sm"
                     >{d.everywhere
                       ? 'every ladder'

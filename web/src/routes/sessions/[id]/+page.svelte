@@ -142,7 +142,11 @@
                     class="ruled grid break-inside-avoid gap-x-4 border-b py-2 sm:grid-cols-[minmax(0,14rem)_minmax(0,1fr)]"
                   >
                     <div>
-                      <strong>{catalogue.drill(d.drill).name}</strong>
+                      <a
+                        class="font-bold hover:underline"
+                        href={resolve('/library/drills/[drill]', { drill: d.drill })}
+                        >{catalogue.drill(d.drill).name}</a
+                      >
                       {#if s.beside.length && d.skill && block.phase !== 'warm' && block.phase !== 'down'}
                         <p class="text-sm font-semibold">{catalogue.ladder(d.skill).name}</p>
                       {/if}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { goto } from '$app/navigation';
   import { resolve } from '$app/paths';
   import { page } from '$app/state';
   import { catalogue } from '$lib/catalogue/catalogue.svelte';
@@ -6,12 +7,70 @@
   import Loaded from '$lib/parts/Loaded.svelte';
   import { number } from '$lib/parts/format';
   import { pageText } from '$lib/parts/problems';
-  import { allDrills, servesText, type DrillPage } from '$lib/planning/drills';
+  import { account } from '$lib/accounts/account.svelte';
+  import { api, ask, newId, type Refusal } from '$lib/api/client';
+  import { undo } from '$lib/parts/undo.svelte';
+  import DrillClips from '$lib/planning/DrillClips.svelte';
+  import { doseFields } from '$lib/planning/doseFields';
+  import { allDrills, drillsAnew, servesText, type DrillPage } from '$lib/planning/drills';
+  import OwnDrillForm from '$lib/planning/OwnDrillForm.svelte';
   import { phaseTitles } from '$lib/planning/phases';
   import { doseText, propName } from '$lib/planning/words';
   import { tagName } from '$lib/students/tags';
 
-  const drills = allDrills();
+  let drills = $state.raw(allDrills());
+  let editing = $state(false);
+  let problem = $state('');
+
+  const again = async () => {
+    drills = Promise.resolve(await drillsAnew());
+  };
+  const propsOf = (all: DrillPage[]) => [...new Set(all.flatMap((d) => d.props))].sort();
+
+  async function saved(own: DrillPage) {
+    await again();
+    editing = false;
+    await goto(resolve('/library/drills/[drill]', { drill: own.key }));
+  }
+
+  /** Out of the library, and back: what is kept of it stays as it was. */
+  async function take(d: DrillPage, gone: boolean) {
+    problem = '';
+    try {
+      await ask(
+        api.POST('/api/v1/drills', {
+          body: {
+            id: newId(),
+            drill: d.key,
+            source: d.copyOf!,
+            basedOn: d.version,
+            gone,
+            own: {
+              name: d.name,
+              cues: d.cues,
+              checks: d.checks,
+              stopSigns: d.stopSigns,
+              props: d.props,
+              variants: d.variants.map((v) => ({
+                key: v.key,
+                name: v.name,
+                dose: Object.fromEntries(doseFields(v.dose).map((f) => [f.field, f.value])),
+              })),
+              loads: d.variants.flatMap((v) => v.loads),
+            },
+          },
+        }),
+      );
+      await again();
+      if (gone)
+        undo.offer('It is out of the library.', async () => {
+          const now = (await drills).find((x) => x.key === d.key)!;
+          await take(now, false);
+        });
+    } catch (error) {
+      problem = pageText((error as Refusal).code);
+    }
+  }
 
   const sidesText = (d: DrillPage) =>
     d.sides === 'both'
@@ -34,6 +93,45 @@
         {@const figure = catalogue.content!.measures.find((m) => m.key === d.figure)}
         <h1>{d.name}</h1>
         <p class="text-quiet">{phaseTitles[d.phase]}. {d.purpose}</p>
+        {#if d.copyOf}
+          <p class="mt-1">
+            Your studio’s own, made of <a
+              class="link-line"
+              href={resolve('/library/drills/[drill]', { drill: d.copyOf })}
+              >{catalogue.drill(d.copyOf).name}</a
+            >. You put it into a session by hand.
+            {#if d.gone}<strong>It is out of the library.</strong>{/if}
+          </p>
+        {/if}
+        {#if account.mayWrite && !editing}
+          <p class="mt-3 flex flex-wrap gap-2">
+            {#if !d.copyOf && !catalogue.drill(d.key).testOnly}
+              <button class="btn btn-sm btn-outline" onclick={() => (editing = true)}
+                >Make a copy of your own</button
+              >
+            {:else if d.copyOf && !d.gone}
+              <button class="btn btn-sm btn-outline" onclick={() => (editing = true)}>Change it</button>
+              <button class="btn btn-sm btn-ghost" onclick={() => take(d, true)}
+                >Take it out of the library</button
+              >
+            {:else if d.copyOf}
+              <button class="btn btn-sm btn-outline" onclick={() => take(d, false)}>Put it back</button>
+            {/if}
+          </p>
+          {#if problem}<p class="text-error font-semibold" role="alert">{problem}</p>{/if}
+        {/if}
+        {#if editing}
+          <section class="ruled mt-4 border-y py-4" aria-label="Your own">
+            {#key d.key + d.version}
+              <OwnDrillForm
+                drill={d}
+                props={propsOf(all)}
+                onsaved={saved}
+                oncancel={() => (editing = false)}
+              />
+            {/key}
+          </section>
+        {/if}
         <div class={['mt-5 grid gap-7', figure && 'sm:grid-cols-[minmax(0,1fr)_16rem]']}>
           <div>
             <h2 class="mb-1">What is said</h2>
@@ -71,6 +169,7 @@
                   Loads {loadText(v.loads)}{#if v.handShare > 0}; {number(100 * v.handShare, 0)} % of the body on
                     the hands{/if}. Set-up {v.setUpSeconds} s.
                 </p>
+                {#if d.copyOf}<DrillClips drill={d} variant={v} onchange={again} />{/if}
               </div>
             </li>
           {/each}
