@@ -57,13 +57,16 @@ public static class Trainees
             verdicts.All(v => WayOut.Shown(gate, course.Ladder, v.Side, Math.Min(v.Stage, course.Ladder.Stages.Count), course.Evidence))
         );
 
+        ReadinessTest Asked(ReadinessTest test) =>
+            test is HoldCriterion { Drill: { } drill } hold ? hold.For(content.FindDrill(drill), state.Bars.On(date)) : test;
+
         SideState SideOf(Side side)
         {
             var verdict = verdicts.FirstOrDefault(v => v.Side == side) ?? verdicts[0];
             var wanted =
                 from test in verdict.Tests
                 where Want.Practises(test.Test, content) && test.Outcome != Outcome.Met
-                select Want.Of(test.Test, content)
+                select Want.Of(Asked(test.Test), content)
                     .With(HoldTests.Of(test.Test, test.ReadOn, course.Evidence, content), test.Outcome, date, daysSinceStart, minutes);
             return new(side, verdict.Stage, GapsOf(state, side, content), daysSinceStart < 7 ? [] : [.. wanted]);
         }

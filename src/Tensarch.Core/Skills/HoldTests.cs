@@ -17,7 +17,8 @@ internal static class HoldTests
     public static TestVerdict Hold(HoldCriterion test, Measure? measure, Drill? drill, Side? side, Evidence evidence)
     {
         Side? readOn = measure is { PerSide: false } ? null : side;
-        var asked = test.Asked(evidence.Body.BreathSeconds);
+        var adapted = test.For(drill, evidence.Bars);
+        var asked = adapted.Asked(evidence.Body.BreathSeconds);
         var twoDays = test.TwoDays || drill?.Kind == DrillKind.Attempt;
         var all = Of(test.Drill, test.Variant, measure, test.Level, readOn, evidence)
             .Where(a => test.Quality is not { } quality || a.Quality >= quality)
@@ -32,7 +33,8 @@ internal static class HoldTests
                 readOn,
                 Threshold: asked,
                 Count: 0,
-                Needed: Attempts
+                Needed: Attempts,
+                Adapted: adapted != test
             );
 
         var fresh = all.Where(a => evidence.OnShelf(a.At, test.ShelfDays)).ToList();
@@ -57,7 +59,8 @@ internal static class HoldTests
             Count: Math.Min(Attempts, apart.Count),
             Needed: Attempts,
             Evidence: [.. (passing.Count > 0 ? passing : all.TakeLast(1)).Select(a => a.Id).Distinct()],
-            CountsUntil: fresh.Count == 0 ? null : (apart.Count >= Attempts ? apart[^Attempts] : fresh[^1]).At.AddDays(test.ShelfDays)
+            CountsUntil: fresh.Count == 0 ? null : (apart.Count >= Attempts ? apart[^Attempts] : fresh[^1]).At.AddDays(test.ShelfDays),
+            Adapted: adapted != test
         );
     }
 

@@ -1,6 +1,8 @@
 using System.ComponentModel.DataAnnotations;
 using System.Text.Json.Serialization;
 using Tensarch.Core.Measuring;
+using Tensarch.Core.Planning;
+using Tensarch.Core.Students;
 
 namespace Tensarch.Core.Skills;
 
@@ -151,6 +153,24 @@ public sealed record HoldCriterion(
 {
     /// <summary>Seconds to be held.</summary>
     public double Asked(double breathSeconds) => Seconds ?? Breaths!.Value * breathSeconds;
+
+    /// <summary>To whom only short passive holds are left, a long passive one is asked for so long.</summary>
+    private const int LightSeconds = 40;
+    private const int LongFrom = 45;
+
+    /// <summary>
+    /// The same test as it is asked of someone very mobile: a passive hold of 45 s and more is one of 40 s, for a longer one is not light. Source:
+    /// doses, very mobile students.
+    /// </summary>
+    public HoldCriterion For(Drill? drill, DayBars bars) =>
+        Seconds >= LongFrom
+        && bars[LoadTag.PassiveEndRange] == BarLevel.LightOnly
+        && drill?.Loads.ContainsKey(LoadTag.PassiveEndRange) == true
+            ? this with
+            {
+                Seconds = LightSeconds,
+            }
+            : this;
 }
 
 /// <summary>So many clean repetitions in one set.</summary>

@@ -26,6 +26,7 @@ public sealed record NextStep(string Code, Side? Side = null, DateOnly? NotBefor
 /// <param name="Days">Days spanned so far, for exposure.</param>
 /// <param name="Evidence">Ids of the readings, sets, signals or checks it rests on.</param>
 /// <param name="Rate">The share of successes with its Wilson interval: shown, not tested.</param>
+/// <param name="Adapted">Less is asked than the gate says, for to this student a longer passive hold is not light.</param>
 /// <param name="CountsUntil">When it goes stale without a new fact.</param>
 public sealed record TestVerdict(
     ReadinessTest Test,
@@ -45,5 +46,6 @@ public sealed record TestVerdict(
     IReadOnlyList<Guid>? Evidence = null,
     IReadOnlyList<LoadTag>? OffLimits = null,
     SuccessRate? Rate = null,
-    DateTimeOffset? CountsUntil = null
+    DateTimeOffset? CountsUntil = null,
+    bool Adapted = false
 );

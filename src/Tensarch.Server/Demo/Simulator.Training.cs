@@ -8,14 +8,14 @@ namespace Tensarch.Server.Demo;
 /// <summary>The days on which a simulated student trains.</summary>
 internal sealed partial class Simulator
 {
-    /// <summary>Someone with two skills trains them in turn.</summary>
+    /// <summary>Someone with two skills trains both in one session, each the first one in turn.</summary>
     private async Task Train(int day, CancellationToken ct)
     {
         var at = At(day, 17);
         time.Set(at);
         var started = who.Skills.Where(s => (s.From ?? who.FirstDay) <= day).ToList();
         var skill = started[who.Days.Index().First(d => d.Item == day).Index % started.Count].Skill;
-        var planned = await Plan(await Now(ct), skill, ct);
+        var planned = await Plan(await Now(ct), skill, [.. started.Select(s => s.Skill).Where(s => s != skill)], ct);
         Must(planned.Problems);
         var row = planned.Value.Row;
         var timeline = Timeline.Of(Plans.Read(row)!, catalogue);

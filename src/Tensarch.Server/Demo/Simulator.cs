@@ -81,7 +81,7 @@ internal sealed partial class Simulator(
         if (who.PlansNext)
         {
             time.Set(At(0, 0));
-            Must((await Plan(await Now(ct), who.Skills[0].Skill, ct)).Problems);
+            Must((await Plan(await Now(ct), who.Skills[0].Skill, [], ct)).Problems);
             db.ChangeTracker.Clear();
         }
     }
@@ -184,8 +184,12 @@ internal sealed partial class Simulator(
                 Must((await desk.ShowExit(standing, ladder, new(NewId(), stage.Number, side, shown.Times, shown.Times), ct)).Problems);
     }
 
-    private async Task<Result<(SessionRow Row, Appended Appended)>> Plan(Standing standing, string skill, CancellationToken ct) =>
-        await Plans.Plan(standing, new(NewId(), null, null, skill), ct);
+    private async Task<Result<(SessionRow Row, Appended Appended)>> Plan(
+        Standing standing,
+        string skill,
+        IReadOnlyList<string> beside,
+        CancellationToken ct
+    ) => await Plans.Plan(standing, new(NewId(), null, null, skill, beside), ct);
 
     private double NeededGap(int stage) =>
         catalogue

@@ -43,7 +43,50 @@ public class PanelTests
         // Where a coach's day is usual and nothing bars anything there is no exception at all.
         Assert.False(bad.Exists(at => at is { Minutes: <= 45, Body: "no cautions" }), text);
         if (Environment.GetEnvironmentVariable("PANEL_OUT") is { } path)
+        {
             File.WriteAllText(path, Report(cases, faults.Select(f => f.Case).Distinct().ToList()));
+            File.WriteAllText(Path.ChangeExtension(path, ".svg"), Figure(cases));
+        }
+    }
+
+    private const int RowHeight = 16;
+    private const int BarWidth = 130;
+    private const int LeftOf = 140;
+
+    /// <summary>
+    /// A row for each stage, a bar for each length: its outline is the sensible day, the light part what is filled at least, the dark part of it
+    /// main work; a mark at nine tenths.
+    /// </summary>
+    private static string Figure(List<PanelCase> cases)
+    {
+        var stages = cases.Where(c => c.Body == "no cautions").GroupBy(c => (c.Ladder, c.Stage)).ToList();
+        var (width, height) = (LeftOf + Panel.Minutes.Length * (BarWidth + 12) + 10, 40 + RowHeight * stages.Count + 30);
+        var drawn = new List<string>();
+        void Draw(FormattableString text) => drawn.Add(text.ToString(CultureInfo.InvariantCulture));
+        Draw($"<svg xmlns='http://www.w3.org/2000/svg' viewBox='0 0 {width} {height}' font-family='sans-serif' font-size='11'>");
+        Draw($"<rect width='{width}' height='{height}' fill='#f5f2ea'/>");
+        foreach (var (column, minutes) in Panel.Minutes.Index())
+            Draw($"<text x='{LeftOf + column * (BarWidth + 12)}' y='24' font-weight='bold'>{minutes} min</text>");
+        foreach (var (row, stage) in stages.Index())
+        {
+            var y = 36 + RowHeight * row;
+            Draw($"<text x='8' y='{y + 10}'>{stage.Key.Ladder.Replace('-', ' ')} {stage.Key.Stage}</text>");
+            foreach (var (column, minutes) in Panel.Minutes.Index())
+            {
+                var shares = stage.Where(c => c.Minutes == minutes).Select(Panel.Shares).ToList();
+                var filled = Math.Min(1, shares.Min(s => s.Filled));
+                var main = filled * shares.Min(s => s.Main);
+                var x = LeftOf + column * (BarWidth + 12);
+                Draw($"<rect x='{x}' y='{y}' width='{BarWidth}' height='11' fill='none' stroke='#b9b3a4'/>");
+                Draw($"<rect x='{x}' y='{y}' width='{BarWidth * filled:0.0}' height='11' fill='#d9c9a0'/>");
+                Draw($"<rect x='{x}' y='{y}' width='{BarWidth * main:0.0}' height='11' fill='#1f3a47'/>");
+                Draw($"<line x1='{x + 0.9 * BarWidth:0.0}' x2='{x + 0.9 * BarWidth:0.0}' y1='{y - 1}' y2='{y + 12}' stroke='#a3402a'/>");
+            }
+        }
+        Draw(
+            $"<text x='8' y='{height - 10}'>Dark: main work. Light: the rest of what is filled. Outline: the longest sensible day; line: nine tenths of it. No cautions.</text>"
+        );
+        return string.Join('\n', [.. drawn, "</svg>"]) + "\n";
     }
 
     /// <summary>How full each stage is and how much of it is main work, without cautions, over approaches and histories; and the exceptions.</summary>
@@ -54,6 +97,8 @@ public class PanelTests
             "# The panel of sessions",
             "",
             string.Create(CultureInfo.InvariantCulture, $"{cases.Count} sessions, {bad.Count} with a fault. Made by `./dev bench panel`."),
+            "",
+            "![Share of main work and fill by stage and length](panel.svg)",
             "",
             "Least share of the sensible day that is filled, and least share of that which is main work, in percent, without cautions:",
             "",

@@ -161,6 +161,28 @@ public class GateTests
         Assert.Equal(Outcome.Stale, One(hold, 6, On(23, 22)).Outcome);
     }
 
+    [Theory]
+    [InlineData(39, Outcome.NotMet)]
+    [InlineData(40, Outcome.Met)]
+    public void A_long_passive_hold_is_asked_of_the_very_mobile_for_forty_seconds(int seconds, Outcome outcome)
+    {
+        var hold = new HoldCriterion("split-attempt", "floor", 60);
+        var evidence = Shipped.Evidence(
+            sets:
+            [
+                Shipped.Set("split-attempt", "floor", Side.Left, 2, seconds),
+                Shipped.Set("split-attempt", "floor", Side.Left, 1, seconds),
+            ]
+        );
+        var mobile = One(hold, 7, evidence with { Bars = Shipped.Bars("very-mobile") });
+        Assert.Equal((outcome, 40.0, true), (mobile.Outcome, mobile.Threshold, mobile.Adapted));
+        var free = One(hold, 7, evidence);
+        Assert.Equal((Outcome.NotMet, 60.0, false), (free.Outcome, free.Threshold, free.Adapted));
+        // What is no passive hold, and what is short, is asked as it is.
+        var squat = new HoldCriterion(Measure: "squat-hold", Seconds: 120);
+        Assert.Same(squat, squat.For(null, Shipped.Bars("very-mobile")));
+    }
+
     [Fact]
     public void The_rear_hip_is_the_other_sides()
     {

@@ -7849,6 +7849,11 @@ export interface components {
              * @description When it goes stale without a new fact.
              */
             countsUntil?: null | string;
+            /**
+             * @description Less is asked than the gate says, for to this student a longer passive hold is not light.
+             * @default false
+             */
+            adapted: boolean;
         };
         /** @description What another time zone would change: training days are counted in it. */
         TimeZoneChange: {

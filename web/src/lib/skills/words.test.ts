@@ -37,10 +37,16 @@ const rom = (more: Partial<Schemas['TestVerdict']>): Schemas['TestVerdict'] => (
   threshold: 35,
   margin: -1.1,
   noise: 1.2,
+  adapted: false,
   ...more,
 });
 
 describe('a test in words', () => {
+  it('says where less is asked of someone very mobile', () => {
+    const hold = { ...rom({}), reason: 'heldTwice', threshold: 40, adapted: true };
+    expect(status(hold)).toBe('met, 2 of 2; adapted to 40 s, short passive holds only');
+  });
+
   it('names what is asked, in the measure’s unit', () => {
     expect([testName(rom({}).test), asks(rom({}).test), shown(rom({}))]).toEqual([
       'Front split gap',

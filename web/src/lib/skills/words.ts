@@ -112,8 +112,13 @@ export function shown(test: Test): string {
 
 const percent = (share: number): string => `${number(share * 100, 0)} %`;
 
-/** What the outcome is, in a few words. */
-export function status(test: Test): string {
+/** What the outcome is, in a few words; where less is asked of someone very mobile, that too. */
+export const status = (test: Test): string =>
+  test.adapted
+    ? `${outcomeOf(test)}; adapted to ${number(test.threshold ?? 0, 0)} s, short passive holds only`
+    : outcomeOf(test);
+
+function outcomeOf(test: Test): string {
   const unit = unitOf(test.test);
   const amount =
     test.margin == null ? '' : withUnit(Math.abs(test.margin), unit, test.test.kind === 'hold' ? 0 : 1);
