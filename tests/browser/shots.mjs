@@ -85,12 +85,6 @@ for (const [side, trials] of [
   }
 await shoot(desk.page, undefined, 'bench');
 
-const device = await sit(dark, 'Greta', ['active-slr', 'hip-extension']);
-await device('Left').getByLabel('Instrument').selectOption('inclinometer');
-await device('Left').getByText('Stands still.').waitFor();
-await dark.page.waitForTimeout(500);
-await dark.page.screenshot({ path: out('inclinometer-dark') });
-
 await desk.page.goto(`/students/${desk.id('Kofi')}/pictures`);
 const lines = desk.page.getByRole('button', { name: /Handstand line/ });
 await lines.first().click();
@@ -105,6 +99,12 @@ await desk.page.getByRole('button', { name: 'Make the next session' }).click();
 await desk.page.getByRole('link', { name: 'Run it' }).waitFor();
 await shoot(desk.page, undefined, 'session-sheet');
 const session = new URL(desk.page.url()).pathname;
+
+await desk.page.getByRole('link', { name: 'Change it' }).click();
+await desk.page.getByRole('button', { name: /^Remove Ramped/ }).click();
+await desk.page.getByRole('button', { name: 'Remove Wrist series' }).click();
+await desk.page.getByRole('heading', { name: 'Not like this' }).waitFor();
+await shoot(desk.page, undefined, 'session-editor');
 
 for (const [view, name] of [
   [dark, 'runner-dark'],
