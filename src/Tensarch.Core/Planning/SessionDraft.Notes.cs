@@ -20,11 +20,12 @@ internal sealed partial class SessionDraft
         foreach (var part in parts)
         {
             var skill = parts.Count > 1 ? part.Skill : null;
-            notes.Add(
-                part.Course.Weaker is { } weaker
-                    ? new("weakerFirst", Side: weaker, Skill: skill)
-                    : new PlanNote("sidesAlternate", Side: part.Course.FirstSide, Skill: skill)
-            );
+            if (skill is null || part.Course.Ladder.PerSide)
+                notes.Add(
+                    part.Course.Weaker is { } weaker
+                        ? new("weakerFirst", Side: weaker, Skill: skill)
+                        : new PlanNote("sidesAlternate", Side: part.Course.FirstSide, Skill: skill)
+                );
             if (who.WayBack is null && who.FirstWeekOf(part.Course))
                 notes.Add(new("firstWeek", Skill: skill));
         }

@@ -10,13 +10,31 @@ namespace Tensarch.Server.Catalogue;
 public sealed class StudioContent(Task<CatalogueContent> loading)
 {
     private readonly ConcurrentDictionary<Guid, CatalogueContent> studios = new();
+    private readonly ConcurrentDictionary<Guid, int> changes = new();
 
     public CatalogueContent Shipped => loading.GetAwaiter().GetResult();
 
     /// <summary>Of the studio of a request; the shipped one alone where nobody is signed in.</summary>
-    public CatalogueContent Of(StudioScope scope, TensarchDb db) => scope.IsSet ? studios.GetOrAdd(scope.StudioId, _ => Read(db)) : Shipped;
+    public CatalogueContent Of(StudioScope scope, TensarchDb db)
+    {
+        if (!scope.IsSet)
+            return Shipped;
+        if (studios.TryGetValue(scope.StudioId, out var known))
+            return known;
+        var before = changes.GetValueOrDefault(scope.StudioId);
+        var read = Read(db);
+        studios[scope.StudioId] = read;
+        // What was read while one of them changed serves this request, and is read anew by the next.
+        if (changes.GetValueOrDefault(scope.StudioId) != before)
+            studios.TryRemove(scope.StudioId, out _);
+        return read;
+    }
 
-    public void Forget(Guid studio) => studios.TryRemove(studio, out _);
+    public void Forget(Guid studio)
+    {
+        changes.AddOrUpdate(studio, 1, (_, n) => n + 1);
+        studios.TryRemove(studio, out _);
+    }
 
     private CatalogueContent Read(TensarchDb db)
     {

@@ -99,7 +99,7 @@ export function problemText(problem: FieldProblem): string {
     notALadder: 'This is no ladder file: see the published schema.',
     keyIsShipped: 'A shipped ladder is copied, not changed.',
     editedMeanwhile:
-      'Somebody has changed this session meanwhile. Go back and open it again; your changes stay on this device until then.',
+      'Somebody has changed this session meanwhile. Reload: your changes are tried on what it is now.',
     editRefused: 'The checker refuses it.',
     nothingLeft: 'Something has to be left in it.',
     nothingChanged: 'Nothing was changed by hand.',

@@ -112,7 +112,7 @@
           <label class="text-quiet grid text-xs">
             <span>Version<span class="sr-only">, {name}{together ? '' : `, ${side.side}`}</span></span>
             <select
-              class="select select-sm text-base-content w-44 max-w-full text-sm"
+              class="select select-sm text-base-content w-60 max-w-full text-sm"
               value={side.variant}
               onchange={(e) =>
                 change({

@@ -124,7 +124,8 @@ export class SessionEditor {
         of: string;
         changes: Change[];
       } | null;
-      return stored?.of === this.version && Array.isArray(stored.changes) ? stored.changes : [];
+      // Made on an older version of it they are tried on this one: somebody else kept theirs first.
+      return Array.isArray(stored?.changes) ? stored.changes : [];
     } catch {
       return [];
     }
