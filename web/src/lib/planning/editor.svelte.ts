@@ -26,12 +26,11 @@ export class SessionEditor {
   ) {}
 
   async start(): Promise<void> {
-    const stored = this.#stored();
-    this.resumed = stored.length > 0;
-    if (!(await this.#try(stored, undefined)) && stored.length > 0) {
-      this.resumed = false;
-      await this.#try([], undefined);
-    }
+    let stored = this.#stored();
+    // What cannot be made on the session as it is now goes, the last change first; without the server nothing goes.
+    while (!(await this.#try(stored, undefined)) && stored.length > 0 && this.refusal?.refusal.status === 422)
+      stored = stored.slice(0, -1);
+    this.resumed = this.changes.length > 0;
   }
 
   get refused(): Schemas['EditVerdict'][] {
@@ -96,6 +95,9 @@ export class SessionEditor {
 
   async #try(changes: Change[], change: Change | undefined): Promise<boolean> {
     this.busy = true;
+    const before = localStorage.getItem(kept(this.session));
+    // Kept before it is answered: who leaves at once loses nothing.
+    localStorage.setItem(kept(this.session), JSON.stringify({ of: this.version, changes }));
     try {
       this.view = await ask(
         api.POST('/api/v1/sessions/{sessionId}/edits/try', {
@@ -106,11 +108,11 @@ export class SessionEditor {
       this.changes = changes;
       this.refusal = undefined;
       this.#keepId = newId();
-      if (changes.length)
-        localStorage.setItem(kept(this.session), JSON.stringify({ of: this.version, changes }));
-      else localStorage.removeItem(kept(this.session));
+      if (changes.length === 0) localStorage.removeItem(kept(this.session));
       return true;
     } catch (error) {
+      if (before === null) localStorage.removeItem(kept(this.session));
+      else localStorage.setItem(kept(this.session), before);
       this.refusal = { refusal: error as Refusal, change };
       return false;
     } finally {
