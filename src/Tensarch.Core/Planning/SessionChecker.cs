@@ -224,18 +224,6 @@ public static partial class SessionChecker
                 yield return new(5, "twoSkillsOnARegion");
     }
 
-    /// <summary>Rule 7: the first week of a skill uses the first-week dose and no attempts.</summary>
-    private static IEnumerable<Violation> FirstWeek(List<Line> lines, Trainee facts)
-    {
-        foreach (var line in lines.Where(l => l.Course.DaysSinceStart < 7 || facts.WayBack?.BreakDays >= 28))
-        {
-            if (line.Drill.Kind == DrillKind.Attempt)
-                yield return new(7, "attemptInFirstWeek", line.Drill.Key);
-            if (line.Side.Dose is RampedDose { ToPercent: > 60 } or RampedDose { Rounds: > 1 } or RampedDose { SettleSeconds: > 60 })
-                yield return new(7, "overFirstWeekDose", line.Drill.Key);
-        }
-    }
-
     /// <summary>No more skills than the day's minutes take; each of them one that the student trains, and each drill for one of them.</summary>
     private static IEnumerable<Violation> Skills(SessionPlan plan, Trainee facts, CatalogueContent catalogue)
     {
@@ -247,74 +235,6 @@ public static partial class SessionChecker
         foreach (var planned in plan.Drills)
             if (plan.Skills.All(s => s.Skill != planned.Skill))
                 yield return new(2, "skillNotTrained", planned.Drill);
-    }
-
-    /// <summary>What pain or a back-off eased is planned easier, and what is on the way back is shorter than the whole dose would be.</summary>
-    private static IEnumerable<Violation> Lighter(List<Line> lines, Trainee facts)
-    {
-        foreach (var line in lines)
-        {
-            var own = line.Drill.Variants.Index().Where(v => v.Item.FromStageIn(line.Course.Ladder.Skill) <= line.Side.Stage).ToList();
-            var usual = own.Count == 0 ? 0 : own.Max(v => v.Index);
-            var at = line.Drill.Variants.Index().First(v => v.Item == line.Variant).Index;
-            foreach (var eased in facts.Eased)
-            {
-                var touched =
-                    eased.Drill == line.Drill.Key
-                    || (eased.Region is { } region && line.Drill.Loads.GetValueOrDefault(region) != LoadLevel.None);
-                if (touched && line.Planned.Reason.Code != "dayGate" && at > Math.Max(0, usual - eased.EasierBy))
-                    yield return new(7, "notEased", line.Drill.Key);
-            }
-            if (
-                facts.WayBack is { DoseShare: < 1 and var share }
-                && line.Side.Dose is RampedDose back
-                && line.Drill.DoseOf(line.Variant) is RampedDose whole
-                && line.Course.DaysSinceStart >= 7
-                && back.SettleSeconds > Math.Max(60, whole.SettleSeconds * share + 1e-9)
-            )
-                yield return new(7, "overReturnDose", line.Drill.Key);
-        }
-    }
-
-    /// <summary>Of a drill without a ceiling of its own, one round is at most so many times its usual one.</summary>
-    private const double PastUsual = 1.5;
-
-    /// <summary>Whatever is usual, so many seconds or repetitions of anything are not too many.</summary>
-    private const int NeverTooMany = 45;
-
-    /// <summary>Rule 7: no round is over the ceiling of its drill, but for a test that asks more.</summary>
-    private static IEnumerable<Violation> Ceilings(List<Line> lines)
-    {
-        static int Round(Dose dose) =>
-            dose switch
-            {
-                HoldDose d => d.Seconds ?? d.Breaths ?? 0,
-                RampedDose d => Math.Max(d.SettleSeconds, d.ResettleSeconds),
-                SupportLadderDose d => d.Rungs[^1].Seconds,
-                AttemptsDose d => d.MaxSeconds,
-                RepsDose d => d.Reps,
-                RhythmDose d => d.Reps,
-                _ => 0,
-            };
-        foreach (
-            var line in lines.Where(l =>
-                l.Planned.Reason.Code != "dayGate" && l.Drill.Kind is not (DrillKind.Raise or DrillKind.Calm or DrillKind.Counter)
-            )
-        )
-        {
-            var round = Round(line.Side.Dose);
-            var usual = line.Drill.DoseOf(line.Variant);
-            var ceiling =
-                line.Drill.Ceiling
-                ?? (
-                    usual.GetType() == line.Side.Dose.GetType() ? Math.Max(NeverTooMany, (int)(PastUsual * Round(usual)))
-                    : line.Side.Dose is HoldDose ? 60
-                    : NeverTooMany
-                );
-            var asked = line.Planned.Reason is { Code: "gateAsksHold" or "gateAsksReps", Number: { } number } ? number : 0;
-            if (round > Math.Max(ceiling, asked))
-                yield return new(7, "overCeiling", line.Drill.Key);
-        }
     }
 
     /// <summary>Rule 12: the weaker side goes first, with at most half as many rounds again.</summary>

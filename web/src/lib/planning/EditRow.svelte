@@ -31,7 +31,11 @@
       (planned.sides.length === 1 || sameOnBoth(planned.sides, (s) => `${s.variant} ${doseText(s.dose)}`)),
   );
   const verdicts = $derived(editor.view!.verdicts.filter((v) => v.drill === planned.drill));
-  const seconds = $derived(sideSeconds(editor.view!.parts, planned).reduce((sum, s) => sum + s, 0));
+  const lasts = $derived(
+    sideSeconds(editor.view!.parts, planned)
+      .map((s) => minutes(s))
+      .join(' + '),
+  );
   const change = (c: Omit<Change, 'id'>) => editor.change({ ...c, id: planned.id });
 
   async function dose(
@@ -67,7 +71,7 @@
       {#if planned.skill && editor.view!.plan.beside?.length}<span class="text-quiet text-sm">
           · {catalogue.ladder(planned.skill).name}</span
         >{/if}
-      <span class="text-quiet text-sm tabular-nums"> · {minutes(seconds)}</span>
+      <span class="text-quiet text-sm tabular-nums"> · {lasts}</span>
     </div>
     <div class="flex flex-wrap gap-1">
       <button

@@ -26,8 +26,10 @@
       .join(', ');
   const cueOf = (planned: Schemas['PlannedDrill']): string | undefined =>
     planned.cue ?? catalogue.drill(planned.drill).cues[0];
-  const secondsOf = (planned: Schemas['PlannedDrill']): number =>
-    sideSeconds(session.parts, planned).reduce((sum, s) => sum + s, 0);
+  const lasts = (planned: Schemas['PlannedDrill']): string =>
+    sideSeconds(session.parts, planned)
+      .map((s) => minutes(s))
+      .join(' + ');
   const nameOf = (planned: Schemas['PlannedDrill']): string =>
     `${catalogue.drill(planned.drill).name}${planned.reason.code === 'dayGate' ? ' (test)' : ''}`;
 </script>
@@ -70,7 +72,7 @@
                     {#if several && planned.skill && block.phase !== 'warm' && block.phase !== 'down'}
                       · {catalogue.ladder(planned.skill).name}{/if}</span
                   >
-                  <span class="tabular-nums">{minutes(secondsOf(planned))}</span>
+                  <span class="tabular-nums">{lasts(planned)}</span>
                 </p>
                 {#if sameOnBoth(planned.sides, (s) => sideText(s, planned.drill))}
                   <p>

@@ -1,3 +1,5 @@
+import { existsSync, readFileSync } from 'node:fs';
+import { gunzipSync } from 'node:zlib';
 import { allowed, Packed, type Gate, type Pack } from './pack';
 import { begin, segmentOf } from './reduce';
 import type { Run, RunEvent, Said } from './run';
@@ -12,6 +14,15 @@ export type Written = {
   barred: string[];
   pack: Pack;
 };
+
+const file = new URL('../../../../artifacts/packs/real-packs.json.gz', import.meta.url);
+
+/** What the core's test wrote. */
+export function readWritten(): Written[] {
+  if (!existsSync(file))
+    throw new Error('artifacts/packs/real-packs.json.gz is not there: run the core’s tests first.');
+  return JSON.parse(gunzipSync(readFileSync(file)).toString()) as Written[];
+}
 
 export const where = (w: Written, run: Run) =>
   `${w.ladder} ${w.stage}, ${w.body}, ${w.minutes} min, line ${run.at}`;

@@ -114,7 +114,7 @@
     }
   }
 
-  const over = (e: SessionEditor) => e.view!.totalSeconds > 60 * e.view!.plan.minutes;
+  const over = (e: SessionEditor) => e.bent.some((v) => v.code === 'overMinutes');
   const unexplained = (e: SessionEditor) => {
     const said = e.refusal;
     if (
