@@ -73,7 +73,9 @@ internal static class DrillChoice
     public static Want? Wanted(Drill drill, Side? side, CourseState course) =>
         (side is { } one ? course.Of(one).Wanted : course.Left.Wanted.Concat(course.Right.Wanted))
             .Where(w => w.Drill == drill.Key)
-            .MinBy(w => w.Best ?? 0);
+            .OrderBy(w => w.Met)
+            .ThenBy(w => w.Best ?? 0)
+            .FirstOrDefault();
 
     private static int Default(Drill drill, string skill, int stage) =>
         Math.Max(0, drill.Variants.Index().Where(v => v.Item.FromStageIn(skill) <= stage).Select(v => v.Index).DefaultIfEmpty(0).Max());

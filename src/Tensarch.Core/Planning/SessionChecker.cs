@@ -111,7 +111,8 @@ public static partial class SessionChecker
                 !line.Drill.Serves.Any(s => (s.Ladder == "*" || s.Ladder == ladder.Skill) && s.FromStage <= stage && stage <= s.ToStage)
             )
                 yield return new(2, "stageNotServed", line.Drill.Key);
-            foreach (var key in (line.Drill.DayGates ?? []).Concat(line.Variant.DayGates ?? []))
+            var asked = SessionOrder.IsMain(line.PhaseIn) ? facts.Bars.GatesFor(line.Loads) : [];
+            foreach (var key in (line.Drill.DayGates ?? []).Concat(line.Variant.DayGates ?? []).Union(asked))
             {
                 var gate = catalogue.DayGates.Single(g => g.Key == key);
                 var before = tested.Where(t => t.Side is null || line.Side.Side is null || t.Side == line.Side.Side).ToList();

@@ -31,7 +31,7 @@ internal sealed partial class SessionDraft
     private IReadOnlyList<string> GatesOf(PlannedDrill planned, PlannedSide side)
     {
         var drill = catalogue.Drill(planned.Drill);
-        return drill.GatesOf(drill.VariantAt(side.Variant));
+        return who.GatesOf(drill, drill.VariantAt(side.Variant));
     }
 
     private IEnumerable<KeyValuePair<LoadTag, LoadLevel>> LoadsOf(PlannedDrill planned)
@@ -113,27 +113,36 @@ internal sealed partial class SessionDraft
     /// <summary>What warms a region before heavy work on it.</summary>
     private bool AddPreparation(List<PlannedDrill> added)
     {
-        var heavy = added.SelectMany(LoadsOf).Where(l => l.Value == LoadLevel.Heavy && l.Key.IsRegion()).Select(l => l.Key).Distinct();
-        foreach (var region in heavy.ToList())
+        foreach (var (region, before) in HeavyOn(added).ToList())
         {
-            if (
-                drills
-                    .Concat(added)
-                    .Any(d => catalogue.Drill(d.Drill).WarmsUp && LoadsOf(d).Any(l => l.Key == region && l.Value != LoadLevel.None))
-            )
+            if (drills.Concat(added).Any(d => Warms(d, region, before)))
                 continue;
             var warming = Of(DrillKind.Prepare, DrillKind.Mobilise, DrillKind.Raise)
                 .Where(d => d.Loads.ContainsKey(region) && !catalogue.GatesTestedBy(d.Key).Any() && parts.Any(p => p.Serves(d)))
                 .OrderBy(d => d.HandShare)
                 .Select(d => Plan(PartFor(d), d, new("preparesRegions")))
                 .OfType<PlannedDrill>()
-                .FirstOrDefault(d => LoadsOf(d).Any(l => l.Key == region && l.Value != LoadLevel.None));
+                .FirstOrDefault(d => Warms(d, region, before));
             if (warming is null)
                 return false;
             added.Insert(0, warming);
         }
         return true;
     }
+
+    /// <summary>The regions that some drills load heavily, each with the place of the first that does.</summary>
+    private IEnumerable<(LoadTag Region, (SessionPhase, int) Before)> HeavyOn(IEnumerable<PlannedDrill> some) =>
+        from planned in some
+        from load in LoadsOf(planned)
+        where load.Value == LoadLevel.Heavy && load.Key.IsRegion()
+        group PlaceOf(planned) by load.Key into region
+        select (region.Key, region.Min());
+
+    /// <summary>It warms the region, and comes before that place.</summary>
+    private bool Warms(PlannedDrill planned, LoadTag region, (SessionPhase, int) before) =>
+        catalogue.Drill(planned.Drill).WarmsUp
+        && PlaceOf(planned).CompareTo(before) < 0
+        && LoadsOf(planned).Any(l => l.Key == region && l.Value != LoadLevel.None);
 
     /// <summary>What counters a drill comes along with it.</summary>
     private bool AddCounter(SkillPart part, List<PlannedDrill> added)

@@ -1,5 +1,4 @@
 using Tensarch.Core.Catalogue;
-using Tensarch.Core.Students;
 
 namespace Tensarch.Core.Planning;
 
@@ -182,16 +181,7 @@ internal sealed partial class SessionDraft
         var drill = catalogue.Drill(warm.Drill);
         if (drill.PreparesHands)
             return drills.Any(PutsWeightOnHands);
-        var heavy = drills
-            .Where(d => d != warm)
-            .SelectMany(LoadsOf)
-            .Where(l => l.Value == LoadLevel.Heavy && l.Key.IsRegion())
-            .Select(l => l.Key);
-        return heavy.Any(region =>
-            LoadsOf(warm).Any(l => l.Key == region && l.Value != LoadLevel.None)
-            && !drills.Any(d =>
-                d != warm && catalogue.Drill(d.Drill).WarmsUp && LoadsOf(d).Any(l => l.Key == region && l.Value != LoadLevel.None)
-            )
-        );
+        return HeavyOn(drills.Where(d => d != warm))
+            .Any(heavy => Warms(warm, heavy.Region, heavy.Before) && !drills.Any(d => d != warm && Warms(d, heavy.Region, heavy.Before)));
     }
 }

@@ -44,7 +44,7 @@ internal sealed class SkillPart
     public Want? Wanted(Drill drill, Side? side) => DrillChoice.Wanted(drill, side, Course);
 
     /// <summary>Its gate asks for it, or it is the way out.</summary>
-    public bool IsWanted(Drill drill) => drill.IsWayOut || Sides.Any(s => Wanted(drill, s) is not null);
+    public bool IsWanted(Drill drill) => drill.IsWayOut || Sides.Any(s => Wanted(drill, s) is { Met: false });
 
     /// <summary>The core of what is trained, each once, that of the side which goes first before.</summary>
     public IReadOnlyList<string> Cores => [.. Sides.SelectMany(s => CoresAt(trained[s])).Distinct()];
@@ -138,7 +138,7 @@ internal sealed class SkillPart
 
     private int Priority(Drill drill, int place)
     {
-        if (Sides.Any(s => Wanted(drill, s) is not null))
+        if (Sides.Any(s => Wanted(drill, s) is { Met: false }))
             return 1000 + place;
         if (drill.IsWayOut)
             return 2000 + place;

@@ -27,6 +27,12 @@ public sealed record Trainee(
 
     public CourseState On(string? skill) => Courses.FirstOrDefault(c => c.Skill == skill) ?? Courses[0];
 
+    /// <summary>The day gates that a drill needs in a variant: its own, and before main work those that an answer at intake asks for.</summary>
+    public IReadOnlyList<string> GatesOf(Drill drill, Variant variant) =>
+        SessionOrder.IsMain(drill.Phase)
+            ? [.. drill.GatesOf(variant).Union(Bars.GatesFor(drill.LoadsOf(variant, drill.DoseOf(variant), BreathSeconds)))]
+            : drill.GatesOf(variant);
+
     /// <summary>Week one of a skill, or the way back after four weeks away.</summary>
     public bool FirstWeekOf(CourseState course) => course.DaysSinceStart < 7 || WayBack?.Absence == Absence.ReBaseline;
 

@@ -65,9 +65,16 @@ public static class Trainees
             var verdict = verdicts.FirstOrDefault(v => v.Side == side) ?? verdicts[0];
             var wanted =
                 from test in verdict.Tests
-                where Want.Practises(test.Test, content) && test.Outcome != Outcome.Met
+                where Want.Practises(test.Test, content)
                 select Want.Of(Asked(test.Test), content)
-                    .With(HoldTests.Of(test.Test, test.ReadOn, course.Evidence, content), test.Outcome, date, daysSinceStart, minutes);
+                    .With(
+                        HoldTests.Of(test.Test, test.ReadOn, course.Evidence, content),
+                        test.Outcome,
+                        test.CountsUntil is { } until ? state.Now.DayOf(until) : null,
+                        date,
+                        daysSinceStart,
+                        minutes
+                    );
             return new(side, verdict.Stage, GapsOf(state, side, content), daysSinceStart < 7 ? [] : [.. wanted]);
         }
     }

@@ -37,7 +37,8 @@ public sealed record DayGateCheck(
 }
 
 /// <summary>One drill at one variant.</summary>
-public sealed record DrillAt(string Drill, string Variant);
+/// <param name="InsteadOf">Only where one of these needed the gate; always when none is named.</param>
+public sealed record DrillAt(string Drill, string Variant, IReadOnlyList<string>? InsteadOf = null);
 
 /// <summary>A drill that is a day gate's test.</summary>
 /// <param name="Variant">In which it tests; the hardest one of the stage that needs no test itself when none is named.</param>
@@ -63,10 +64,12 @@ public sealed record DayGate(
 )
 {
     /// <summary>What is done instead when a check failed; none when nothing that the data names is free.</summary>
-    public DayGateSubstitute? Instead(string failed, string ladder, DayBars bars, CatalogueContent content) =>
-        Substitutes.FirstOrDefault(s =>
-            s.Failed.Contains(failed) && s.Ladders?.Contains(ladder) != false && s.Drills.All(d => IsFree(d, bars, content))
-        );
+    /// <param name="needing">The drills that needed the gate.</param>
+    public DayGateSubstitute? Instead(string failed, string ladder, IReadOnlySet<string> needing, DayBars bars, CatalogueContent content) =>
+        Substitutes
+            .Where(s => s.Failed.Contains(failed) && s.Ladders?.Contains(ladder) != false)
+            .Select(s => s with { Drills = [.. s.Drills.Where(d => d.InsteadOf?.Any(needing.Contains) != false)] })
+            .FirstOrDefault(s => s.Drills.Count > 0 && s.Drills.All(d => IsFree(d, bars, content)));
 
     private static bool IsFree(DrillAt at, DayBars bars, CatalogueContent content)
     {

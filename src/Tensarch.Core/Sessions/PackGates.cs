@@ -40,7 +40,7 @@ internal sealed class PackGates(
                     p.Item.Planned.Reason.Code != "dayGate"
                     && (side is null || p.Item.PlannedSide.Side is null || p.Item.PlannedSide.Side == side)
                     && Drill(p.Item) is var drill
-                    && drill.GatesOf(drill.VariantAt(p.Item.PlannedSide.Variant)).Contains(gate.Key)
+                    && who.GatesOf(drill, drill.VariantAt(p.Item.PlannedSide.Variant)).Contains(gate.Key)
                 )
                 .Select(p => p.Index),
         ];
@@ -69,7 +69,8 @@ internal sealed class PackGates(
 
     private PackInstead? Instead(DayGate gate, string failed, Side? side, List<int> needing)
     {
-        if (gate.Instead(failed, who.On(parts[needing[0]].Planned.Skill).Skill, who.Bars, content) is not { } instead)
+        var needed = needing.Select(i => parts[i].Planned.Drill).ToHashSet();
+        if (gate.Instead(failed, who.On(parts[needing[0]].Planned.Skill).Skill, needed, who.Bars, content) is not { } instead)
             return null;
         var planned = parts
             .Index()

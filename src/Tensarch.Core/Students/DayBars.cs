@@ -52,10 +52,17 @@ public sealed class DayBars
     public const int MinorCeiling = 6;
     public const int MinorRampTop = 60;
     private readonly Dictionary<LoadTag, BarLevel> levels;
+    private readonly IReadOnlyList<(string Gate, LoadTag Tag)> askedGates;
 
-    private DayBars(IReadOnlyList<BarReason> reasons, int sensationCeiling, int rampTopPercent)
+    private DayBars(
+        IReadOnlyList<BarReason> reasons,
+        int sensationCeiling,
+        int rampTopPercent,
+        IReadOnlyList<(string Gate, LoadTag Tag)> askedGates
+    )
     {
         Reasons = reasons;
+        this.askedGates = askedGates;
         SensationCeiling = sensationCeiling;
         RampTopPercent = rampTopPercent;
         levels = LoadTags.All.ToDictionary(
@@ -88,12 +95,16 @@ public sealed class DayBars
             }
         );
 
+    /// <summary>The day gates that an answer at intake puts before work with such a load, whoever cleared it.</summary>
+    public IEnumerable<string> GatesFor(IReadOnlyDictionary<LoadTag, LoadLevel> loads) =>
+        askedGates.Where(a => loads.GetValueOrDefault(a.Tag) != LoadLevel.None).Select(a => a.Gate).Distinct();
+
     /// <summary>Every tag of a load is free: what a substitute must be.</summary>
     public bool LeaveFree(IReadOnlyDictionary<LoadTag, LoadLevel> loads) =>
         loads.All(l => l.Value == LoadLevel.None || levels[l.Key] == BarLevel.Free);
 
     /// <summary>The bars of someone to whom nothing applies.</summary>
-    internal static DayBars None(int sensationCeiling = 7) => new([], sensationCeiling, 100);
+    internal static DayBars None(int sensationCeiling = 7) => new([], sensationCeiling, 100, []);
 
     internal static DayBars Of(IReadOnlyList<IntakeQuestion> questions, Screening screening)
     {
@@ -102,7 +113,13 @@ public sealed class DayBars
         return new(
             [.. FromScreen(screening), .. FromIntake(answered, screening), .. FromReviews(screening)],
             yes.Select(q => q.SensationCeiling ?? 10).Append(screening.Minor ? MinorCeiling : 10).Append(screening.SensationCeiling).Min(),
-            yes.Select(q => q.RampTopPercent ?? 100).Append(screening.Minor ? MinorRampTop : 100).Min()
+            yes.Select(q => q.RampTopPercent ?? 100).Append(screening.Minor ? MinorRampTop : 100).Min(),
+            [
+                .. from question in yes
+                from gate in question.DayGates ?? []
+                from tag in question.Effects.SelectMany(e => e.Covers)
+                select (gate, tag),
+            ]
         );
     }
 

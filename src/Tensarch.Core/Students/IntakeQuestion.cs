@@ -24,6 +24,7 @@ public sealed record BarEffect(BarLevel Level, TagScope Scope, IReadOnlyList<Loa
 /// <param name="SensationCeiling">Of 10; the student's own ceiling is cut to it.</param>
 /// <param name="RampTopPercent">Ramped contractions top out here.</param>
 /// <param name="Advice">Shown at once when the answer is yes.</param>
+/// <param name="DayGates">Day gates that after a yes stand before all main work that loads one of its tags, in every session.</param>
 public sealed record IntakeQuestion(
     string Key,
     string Text,
@@ -31,7 +32,8 @@ public sealed record IntakeQuestion(
     IReadOnlyList<BarEffect> Effects,
     string Advice,
     int? SensationCeiling = null,
-    int? RampTopPercent = null
+    int? RampTopPercent = null,
+    IReadOnlyList<string>? DayGates = null
 )
 {
     /// <summary>A yes asks for a guardian's consent before anything, like a birth date less than 18 years ago.</summary>

@@ -73,8 +73,8 @@ public static class DemoCases
             86,
             [new("front-split")],
             [
-                .. Split(Side.Left, (84, 100), (68, 78), (7, 17), (13, 5), (22, 12), (47, 35.3)),
-                .. Split(Side.Right, (88, 107), (72, 84), (8, 18), (11, 4), (19, 10), (41, 24)),
+                .. Split(Side.Left, (84, 109), (68, 78), (7, 17), (13, 5), (22, 12), (47, 35.3)),
+                .. Split(Side.Right, (88, 113), (72, 84), (8, 18), (11, 4), (19, 10), (41, 24)),
             ]
         )
         {
@@ -258,8 +258,8 @@ public static class DemoCases
             82,
             [new("front-split"), new("deep-squat", [4], From: -14)],
             [
-                .. Split(Side.Left, (88, 125), (72, 95), (9, 28), (11, 0), (20, 5), (48, 8)),
-                .. Split(Side.Right, (89, 125), (73, 95), (9, 28), (11, 0), (20, 5), (47, 8)),
+                .. Split(Side.Left, (88, 137), (72, 95), (9, 28), (11, 0), (20, 5), (48, 8)),
+                .. Split(Side.Right, (89, 137), (73, 95), (9, 28), (11, 0), (20, 5), (47, 8)),
                 .. Both("knee-to-wall", (10.8, 12), (10.4, 12)),
                 new("squat-heel-wedge", 0, 0),
                 .. Both("hip-flexion-bent", (124, 130), (123, 130)),

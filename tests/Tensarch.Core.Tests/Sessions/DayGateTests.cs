@@ -30,6 +30,9 @@ public class DayGateTests
     [InlineData("handstand", "handstand", "wrist-pain=2 protractions=0", DayGateResult.NotToday, "hollow")]
     [InlineData("squat-knee", "deep-squat", "left-knee=1 right-knee=0", DayGateResult.NotToday, "knees-to-chest ankle-rocks")]
     [InlineData("squat-knee", "crow", "left-knee=0 right-knee=1", DayGateResult.NotToday, "hollow")]
+    [InlineData("wrist-today", "crow", "wrist-pain=2", DayGateResult.NotToday, "forearm-plank forearm-side-plank")]
+    [InlineData("wrist-today", "side-plank", "wrist-pain=5", DayGateResult.NotToday, "forearm-side-plank forearm-plank")]
+    [InlineData("warm-enough", "front-split", "eight-minutes=1 feels-warm=1", DayGateResult.Go, "")]
     [InlineData("end-position", "front-split", "warm=1 breaths=3", DayGateResult.Go, "")]
     [InlineData("end-position", "front-split", "warm=1 breaths=2", DayGateResult.Easier, "split-support")]
     [InlineData("end-position", "middle-split", "warm=0 breaths=3", DayGateResult.NotToday, "straddle-support")]
@@ -49,9 +52,24 @@ public class DayGateTests
                 .Select(a => a.Split('='))
                 .ToDictionary(a => a[0], a => int.Parse(a[1]))
         );
-        var substitute = verdict.Failed.Count == 0 ? null : data.Instead(verdict.Failed[0], ladder, DayBars.None(), Shipped.Content);
+        var substitute =
+            verdict.Failed.Count == 0 ? null : data.Instead(verdict.Failed[0], ladder, Needing(gate), DayBars.None(), Shipped.Content);
         Assert.Equal((result, instead), (verdict.Result, string.Join(" ", substitute?.Drills.Select(d => d.Drill) ?? [])));
     }
+
+    [Theory]
+    [InlineData("pigeon-twist", "figure-four")]
+    [InlineData("lunge-foot-hold", "lunge-foot-hold")]
+    [InlineData("pigeon-twist lunge-foot-hold", "figure-four lunge-foot-hold")]
+    public void Where_drills_share_a_gate_each_that_needed_it_has_its_own_stand_in(string needing, string instead)
+    {
+        var gate = Shipped.Content.FindDayGate("warm-enough")!;
+        var done = gate.Instead("feels-warm", "front-split", needing.Split(' ').ToHashSet(), DayBars.None(), Shipped.Content)!;
+        Assert.Equal(instead, string.Join(" ", done.Drills.Select(d => d.Drill)));
+    }
+
+    private static HashSet<string> Needing(string gate) =>
+        [.. Shipped.Content.DrillList.Where(d => d.Gates.Contains(gate)).Select(d => d.Key)];
 
     [Fact]
     public void A_substitute_is_free_in_every_tag_of_its_own()
@@ -68,7 +86,7 @@ public class DayGateTests
                 (yes, asked) =>
                 {
                     var bars = Shipped.Bars(yes);
-                    return asked.gate.Instead(asked.Key, asked.Ladder, bars, Shipped.Content) is not { } instead
+                    return asked.gate.Instead(asked.Key, asked.Ladder, Needing(asked.gate.Key), bars, Shipped.Content) is not { } instead
                         || instead.Drills.All(at =>
                         {
                             var drill = Shipped.Content.Drill(at.Drill);
@@ -86,7 +104,7 @@ public class DayGateTests
     public void A_neck_bar_leaves_the_wall_version_that_loads_nothing()
     {
         var gate = Shipped.Content.FindDayGate("inversion-neck")!;
-        var instead = gate.Instead("no-neck-pain", "shoulderstand", Shipped.Bars("eyes"), Shipped.Content);
+        var instead = gate.Instead("no-neck-pain", "shoulderstand", Needing("inversion-neck"), Shipped.Bars("eyes"), Shipped.Content);
         Assert.Equal("legs-on-the-wall", instead?.Drills.Single().Variant);
     }
 }

@@ -14,7 +14,11 @@ public class GateTests
     /// <summary>Everything that stage 3 asks of the left side.</summary>
     private static Evidence Stage3Left(double gap = 30, double hold = 31, DayBars? bars = null) =>
         Shipped.Evidence(
-            [Shipped.Read("front-split-gap", Side.Left, 1, [gap, gap, gap]), Shipped.Read("active-slr", Side.Left, 1, [80, 80, 80])],
+            [
+                Shipped.Read("front-split-gap", Side.Left, 1, [gap, gap, gap]),
+                Shipped.Read("active-slr", Side.Left, 1, [80, 80, 80]),
+                Shipped.Read("passive-slr", Side.Left, 1, [106, 106, 106]),
+            ],
             [Shipped.Set("split-support", "high-only", Side.Left, 2, hold), Shipped.Set("split-support", "high-only", Side.Left, 1, hold)],
             [Shipped.Session(3), Shipped.Session(1)],
             bars: bars
@@ -38,7 +42,7 @@ public class GateTests
     {
         var verdict = Gate.Judge(Ladder, Side.Left, 3, 2, Stage3Left());
         Assert.Equal((GateState.Waiting, "waitsForOtherSide"), (verdict.State, verdict.Reason));
-        Assert.Equal(5, verdict.Tests.Count);
+        Assert.Equal(6, verdict.Tests.Count);
         Assert.Equal(GateState.Open, Gate.Judge(Ladder, Side.Left, 3, 4, Stage3Left()).State);
     }
 

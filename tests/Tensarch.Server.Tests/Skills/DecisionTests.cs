@@ -128,7 +128,7 @@ public sealed class DecisionTests(StudioApp app) : IClassFixture<StudioApp>, IAs
         await coach.Place(student, 2, 3);
         var right = await coach.Gate(student, "right");
         Assert.Equal("waiting", right.GetProperty("state").GetString());
-        Assert.Equal(5, right.GetProperty("tests").GetArrayLength());
+        Assert.Equal(6, right.GetProperty("tests").GetArrayLength());
         Assert.Equal(
             "waitsForOtherSide",
             await (await coach.Decide(student, "right", "advance", 3)).Problem(HttpStatusCode.UnprocessableEntity)

@@ -207,7 +207,10 @@
     />
   {:else if runner.asking}
     {#key runner.asking.id}
-      <GatePanel gate={runner.asking} onanswer={(answers) => runner.answer(answers)} />
+      <GatePanel
+        gate={runner.asking}
+        answered={runner.answered}
+        onanswer={(answers) => runner.answer(answers)} />
     {/key}
     <p class="pb-4 text-center">
       <button class="btn btn-error" onclick={openStop}>Pain</button>

@@ -4,11 +4,15 @@
 
   interface Props {
     gate: Gate;
+    /** By check, what was answered today already. */
+    answered?: Record<string, number>;
     onanswer: (answers: Record<string, number>) => void;
   }
 
-  let { gate, onanswer }: Props = $props();
-  let answers = $state<Record<string, number>>({});
+  let { gate, answered = {}, onanswer }: Props = $props();
+  // The panel is made anew for each gate.
+  // svelte-ignore state_referenced_locally
+  let answers = $state<Record<string, number>>({ ...answered });
   let panel = $state<HTMLElement>();
   const missing = $derived(gate.checks.filter((c) => answers[c.key] === undefined));
   const most = (check: Gate['checks'][number]) =>
@@ -52,6 +56,9 @@
           {/each}
         {/if}
       </div>
+      {#if answered[check.key] !== undefined && answers[check.key] === answered[check.key]}
+        <p class="mt-1 text-sm">As answered before today; change it if it is different now.</p>
+      {/if}
       {#if answers[check.key] !== undefined && !holds(check, answers[check.key])}
         <p class="mt-1 text-sm" role="status">
           {check.otherwise === 'easier' ? 'The easier version today.' : 'Not today: something else instead.'}

@@ -31,6 +31,8 @@ export class Runner {
   /** The device slept since then, and nobody said yet what was done. */
   slept = $state<{ from: number; to: number }>();
   /** The round that was logged last: quality and confirmation are about it. */
+  /** By side and question: a gate that asks what another asked already starts from that answer. */
+  readonly #answers = new Map<string, number>();
   last = $state.raw<SetFact>();
   /** It was confirmed, or its quality said. */
   confirmed = $state(false);
@@ -222,7 +224,21 @@ export class Runner {
     this.around.lay(this.#tones(this.around.now()));
   }
 
-  #remember({ facts }: Entry): void {
+  /** What was answered today to a question that this gate asks again. */
+  get answered(): Record<string, number> {
+    return Object.fromEntries(
+      (this.asking?.checks ?? []).flatMap((c) => {
+        const said = this.#answers.get(`${this.asking!.side}/${c.asks}`);
+        return said === undefined ? [] : [[c.key, said]];
+      }),
+    );
+  }
+
+  #remember({ event, facts }: Entry): void {
+    const gate = event.is === 'gate' ? this.packed.gate(event.gate) : undefined;
+    for (const check of gate?.checks ?? [])
+      if (event.is === 'gate' && event.answers[check.key] !== undefined)
+        this.#answers.set(`${gate!.side}/${check.asks}`, event.answers[check.key]!);
     for (const fact of facts)
       if (fact.kind === 'set') {
         this.last = fact;
