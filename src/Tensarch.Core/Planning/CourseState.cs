@@ -6,7 +6,11 @@ namespace Tensarch.Core.Planning;
 /// <param name="Stage">The same on both sides of a bilateral ladder.</param>
 /// <param name="GapsCm">By measure, the last gap that counts, for choosing props.</param>
 /// <param name="Wanted">Holds and repetitions that the side's gate still asks for.</param>
-public sealed record SideState(Side Side, int Stage, IReadOnlyDictionary<string, double> GapsCm, IReadOnlyList<Want> Wanted);
+public sealed record SideState(Side Side, int Stage, IReadOnlyDictionary<string, double> GapsCm, IReadOnlyList<Want> Wanted)
+{
+    /// <summary>By measure, the last reading that counts of what says which support is used.</summary>
+    public IReadOnlyDictionary<string, double> Supports { get; init; } = new Dictionary<string, double>();
+}
 
 /// <summary>Where a trainee stands on one skill.</summary>
 /// <param name="Weaker">The weaker side; none while the difference is within noise.</param>

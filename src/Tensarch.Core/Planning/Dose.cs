@@ -23,6 +23,16 @@ public abstract record Dose
     /// <param name="share">Above 0, at most 1.</param>
     public abstract Dose Lightened(double share);
 
+    /// <summary>The same dose with its passive settling cut to a share: of a ramp what lies between the contractions, of a hold all of it.</summary>
+    /// <param name="share">Above 0, at most 1.</param>
+    public Dose Settled(double share) =>
+        this switch
+        {
+            RampedDose d => d with { SettleSeconds = Cut(d.SettleSeconds, share), ResettleSeconds = Cut(d.ResettleSeconds, share) },
+            HoldDose or SupportLadderDose => Lightened(share),
+            _ => this,
+        };
+
     private protected static int Cut(int amount, double share) => Math.Max(1, (int)Math.Floor(amount * share + 1e-9));
 }
 

@@ -37,8 +37,11 @@ public sealed record Serves(string Ladder, int FromStage, int ToStage)
 }
 
 /// <summary>An easier or harder version. Variants stand in order, easiest first.</summary>
-/// <param name="FromStage">The lowest stage whose default it is.</param>
+/// <param name="FromStage">The lowest stage in whose range it is.</param>
+/// <param name="ToStage">The highest; one below the lowest where it is never chosen, but may be come down to.</param>
 /// <param name="FromStages">The same for one ladder, where a drill serves several.</param>
+/// <param name="ToStages">The same for one ladder.</param>
+/// <param name="Fits">The greatest reading of the drill's measure with which it can be done.</param>
 /// <param name="Loads">In place of the drill's, where given.</param>
 /// <param name="Dose">In place of the drill's, where given.</param>
 /// <param name="HandShare">In place of the drill's, where given.</param>
@@ -52,9 +55,15 @@ public sealed record Variant(
     double? HandShare = null,
     IReadOnlyList<string>? DayGates = null,
     IReadOnlyDictionary<string, int>? FromStages = null,
-    int? SetUpSeconds = null
+    int? SetUpSeconds = null,
+    int ToStage = 99,
+    IReadOnlyDictionary<string, int>? ToStages = null,
+    double? Fits = null
 )
 {
+    public bool IsInRange(string ladder, int stage) =>
+        FromStageIn(ladder) <= stage && stage <= (ToStages?.GetValueOrDefault(ladder, ToStage) ?? ToStage);
+
     public int FromStageIn(string ladder) => FromStages?.GetValueOrDefault(ladder, FromStage) ?? FromStage;
 }
 
@@ -62,6 +71,7 @@ public sealed record Variant(
 /// <param name="HandShare">Share of bodyweight on the hands, 0 to 1.</param>
 /// <param name="OtherSide">Loads that belong to the other side: the side is the front leg, and these are of the rear one.</param>
 /// <param name="GapMeasure">The measure of the gap from which its support is chosen.</param>
+/// <param name="FitsMeasure">The measure whose last reading says which of its supports is used.</param>
 /// <param name="RampStrain">The breath strain is heavy when the ramp tops out above 60 %.</param>
 /// <param name="NeedsWayOut">It is planned only once the way out has been shown, an override or not.</param>
 /// <param name="MostRounds">More rounds of it than this are too much of a good thing.</param>
@@ -98,6 +108,7 @@ public sealed record Drill(
     double HandShare,
     IReadOnlyList<LoadTag>? OtherSide = null,
     string? GapMeasure = null,
+    string? FitsMeasure = null,
     bool RampStrain = false,
     bool NeedsWayOut = false,
     IReadOnlyList<string>? DayGates = null,

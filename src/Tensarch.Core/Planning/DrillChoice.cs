@@ -23,24 +23,22 @@ internal static class DrillChoice
     {
         if (drill.NeedsWayOut && !course.WayOutShown)
             return (null, new("wayOutFirst", drill.Key));
-        var skill = course.Ladder.Skill;
         var trains = course.Ladder.TrainsAs(stage);
         var eased = who.Eased.Where(e => e.Touches(drill.Key, drill.Loads)).ToList();
         var easier = eased.Select(e => e.EasierBy).DefaultIfEmpty(0).Max();
         // What pain eased is practised, not tested.
         var wanted = easier > 0 || companion ? null : Wanted(drill, side, course);
-        var planned =
-            companion ? 0
-            : wanted?.Variant is { } read ? drill.Variants.Index().First(v => v.Item.Key == read).Index
-            : Default(drill, skill, trains);
+        var since = eased.Where(e => e.EasierBy > 0).Select(e => e.Since).Min();
+        var planned = companion ? 0 : VariantEvidence.Of(drill, side, trains, wanted, who, course, since);
+        // Practised below what the gate asks for, until two full sessions lead there: nothing is tested, and no best counts.
+        if (wanted?.Variant is { } asked && asked != drill.Variants[planned].Key)
+            wanted = null;
         var start = Math.Max(0, planned - easier);
         LoadTag? refused = null;
         PlanNote? spaced = null;
         for (var i = start; i >= 0; i--)
         {
             var variant = drill.Variants[i];
-            if (variant.FromStageIn(skill) > trains && i > 0 && wanted is null)
-                continue;
             foreach (var dose in Doses(drill, variant, i == start ? wanted : null, who, course, ramps))
             {
                 var loads = drill.LoadsOf(variant, dose, who.BreathSeconds);
@@ -77,9 +75,6 @@ internal static class DrillChoice
             .ThenBy(w => w.Best ?? 0)
             .FirstOrDefault();
 
-    private static int Default(Drill drill, string skill, int stage) =>
-        Math.Max(0, drill.Variants.Index().Where(v => v.Item.FromStageIn(skill) <= stage).Select(v => v.Index).DefaultIfEmpty(0).Max());
-
     /// <summary>The dose asked for, then the same with its passive holds cut short, for someone to whom light ones are left.</summary>
     private static IEnumerable<Dose> Doses(Drill drill, Variant variant, Want? wanted, Trainee who, CourseState course, bool ramps)
     {
@@ -93,6 +88,10 @@ internal static class DrillChoice
             dose = dose.Lightened(back.DoseShare);
         if (who.Eased.Where(e => e.Touches(drill.Key, drill.Loads)).Select(e => e.DoseShare).DefaultIfEmpty(1).Min() is var share and < 1)
             dose = dose.Lightened(share);
+        if (
+            who.Eased.Where(e => e.Touches(drill.Key, drill.Loads)).Select(e => e.SettleShare).DefaultIfEmpty(1).Min() is var settle and < 1
+        )
+            dose = dose.Settled(settle);
         yield return dose;
         if (dose is RampedDose long_ && Math.Max(long_.SettleSeconds, long_.ResettleSeconds) > LightHoldSeconds)
             yield return long_ with

@@ -23,6 +23,7 @@ public static class Preferences
         "sideOrder",
         "sidesUneven",
         "notACompanion",
+        "variantTooHard",
     ];
 
     public static bool Bends(string code) => Codes.Contains(code);

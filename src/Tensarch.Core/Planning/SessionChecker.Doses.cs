@@ -1,5 +1,3 @@
-using Tensarch.Core.Students;
-
 namespace Tensarch.Core.Planning;
 
 /// <summary>Doses: of a first week, after pain, on the way back, and under the ceiling of each drill.</summary>
@@ -17,22 +15,19 @@ public static partial class SessionChecker
         }
     }
 
-    /// <summary>What pain or a back-off eased is planned easier, and what is on the way back is shorter than the whole dose would be.</summary>
+    /// <summary>What is on the way back is shorter than the whole dose would be.</summary>
     private static IEnumerable<Violation> Lighter(List<Line> lines, Trainee facts)
     {
         foreach (var line in lines)
         {
-            var own = line.Drill.Variants.Index().Where(v => v.Item.FromStageIn(line.Course.Ladder.Skill) <= line.Side.Stage).ToList();
-            var usual = own.Count == 0 ? 0 : own.Max(v => v.Index);
-            var at = line.Drill.Variants.Index().First(v => v.Item == line.Variant).Index;
-            foreach (var eased in facts.Eased)
-            {
-                var touched =
-                    eased.Drill == line.Drill.Key
-                    || (eased.Region is { } region && line.Drill.Loads.GetValueOrDefault(region) != LoadLevel.None);
-                if (touched && line.Planned.Reason.Code != "dayGate" && at > Math.Max(0, usual - eased.EasierBy))
-                    yield return new(7, "notEased", line.Drill.Key);
-            }
+            if (
+                line.Planned.Reason.Code != "dayGate"
+                && facts.Eased.Any(e => e.Drill == line.Drill.Key && e.SettleShare < 1)
+                && line.Side.Dose is RampedDose less
+                && line.Drill.DoseOf(line.Variant) is RampedDose usual
+                && less.SettleSeconds > usual.SettleSeconds / 2
+            )
+                yield return new(7, "notEased", line.Drill.Key);
             if (
                 facts.WayBack is { DoseShare: < 1 and var share }
                 && line.Side.Dose is RampedDose back

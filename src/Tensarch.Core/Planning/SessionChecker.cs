@@ -40,6 +40,7 @@ public static partial class SessionChecker
             .. Spacing(lines, facts),
             .. FirstWeek(lines, facts),
             .. Lighter(lines, facts),
+            .. Variants(lines, facts),
             .. Ceilings(lines),
             .. Sides(plan, facts),
         ];

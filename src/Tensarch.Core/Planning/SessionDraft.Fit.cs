@@ -31,6 +31,7 @@ internal sealed partial class SessionDraft
     /// <summary>Rounds, then attempts, then the least important drill; never the core's last round, the way out nor a counter.</summary>
     private void Shrink()
     {
+        while (Counted > shape.MostDrills(who.Minutes) && Uncrowd()) { }
         while (Room < 0)
         {
             if (Lessenable().MaxBy(Seconds) is { } less)
@@ -79,6 +80,24 @@ internal sealed partial class SessionDraft
         notes.Add(new("didNotFit", last.Drill, Number: Math.Ceiling(Seconds(last) / 60.0)));
         drills.Remove(last);
         return true;
+    }
+
+    /// <summary>Too many things for several skills in so short a time: the last one of a skill that has more goes, of the least important first.</summary>
+    private bool Uncrowd()
+    {
+        foreach (var part in parts.Skip(1).Reverse())
+        {
+            var main = drills
+                .Where(d => d.Skill == part.Skill && IsMain(d) && !IsTest(d) && catalogue.Drill(d.Drill).Kind != DrillKind.Counter)
+                .ToList();
+            if (main.Count < 2)
+                continue;
+            notes.Add(new("didNotFit", main[^1].Drill, Number: Math.Ceiling(Seconds(main[^1]) / 60.0), Skill: part.Skill));
+            drills.Remove(main[^1]);
+            DropOrphans();
+            return true;
+        }
+        return false;
     }
 
     /// <summary>The skill whose share of the main work is filled just now; none while all may use what is left.</summary>

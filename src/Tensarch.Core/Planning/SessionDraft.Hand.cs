@@ -167,10 +167,15 @@ internal sealed partial class SessionDraft
         if (least.Count <= 1)
             return false;
         drills.Remove(least[0]);
-        // What came along for it alone goes with it.
+        DropOrphans();
+        return true;
+    }
+
+    /// <summary>What came along for a drill that is gone goes with it: its tests and its counter.</summary>
+    private void DropOrphans()
+    {
         drills.RemoveAll(d => IsTest(d) && !drills.Any(o => !IsTest(o) && o.Sides.Any(s => GatesOf(o, s).Any(g => TestsFor(d, g)))));
         drills.RemoveAll(d => d.Reason.Code == "counter" && !drills.Any(o => o != d && catalogue.Drill(o.Drill).Counter == d.Drill));
-        return true;
     }
 
     private bool TestsFor(PlannedDrill test, string gate) => catalogue.FindDayGate(gate)!.Tests.Any(t => TestId(t) == test.Id);

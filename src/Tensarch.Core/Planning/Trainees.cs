@@ -75,18 +75,23 @@ public static class Trainees
                         daysSinceStart,
                         minutes
                     );
-            return new(side, verdict.Stage, GapsOf(state, side, content), daysSinceStart < 7 ? [] : [.. wanted]);
+            return new(side, verdict.Stage, LastOf(state, side, d => d.GapMeasure, content), daysSinceStart < 7 ? [] : [.. wanted])
+            {
+                Supports = LastOf(state, side, d => d.FitsMeasure, content),
+            };
         }
     }
 
-    private static Dictionary<string, double> GapsOf(StudentState state, Side side, CatalogueContent content)
+    /// <summary>The last reading of each measure that some drill names, while it counts.</summary>
+    private static Dictionary<string, double> LastOf(StudentState state, Side side, Func<Drill, string?> named, CatalogueContent content)
     {
         var evidence = state.Evidence with { Standard = state.Facts.Person.Standard };
         return (
-            from key in content.DrillList.Select(d => d.GapMeasure).OfType<string>().Distinct()
-            let last = PooledTest.From(evidence.Of(content.Measure(key), side, Warmth.Warm)).LastOrDefault()
+            from key in content.DrillList.Select(named).OfType<string>().Distinct()
+            let measure = content.Measure(key)
+            let last = PooledTest.From(evidence.Of(measure, measure.PerSide ? side : null, Warmth.Warm)).LastOrDefault()
             where last is not null && evidence.Now - last.Last <= TimeSpan.FromDays(GapCountsDays)
-            select (key, Gap: Math.Max(0, last.Estimate.Value))
-        ).ToDictionary(g => g.key, g => g.Gap);
+            select (key, Value: Math.Max(0, last.Estimate.Value))
+        ).ToDictionary(g => g.key, g => g.Value);
     }
 }

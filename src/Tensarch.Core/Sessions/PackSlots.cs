@@ -2,6 +2,7 @@ using System.Security.Cryptography;
 using System.Text;
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Planning;
+using Tensarch.Core.Students;
 
 namespace Tensarch.Core.Sessions;
 
@@ -21,9 +22,12 @@ internal sealed class PackSlots(SessionPlan plan, Trainee who, CatalogueContent 
         var fewer = practice ? [] : FewerRounds(part.PlannedSide.Dose);
         // By the variant: the same at every making, whichever of the others the bars leave.
         string Id(int i, int? rounds) => Opaque($"{part.Id}/{sides[i].Variant}{(rounds is { } n ? $"/{n}" : "")}");
+        PlannedSide At(int i, int? rounds) => rounds is { } n ? sides[i] with { Dose = sides[i].Dose.WithRepeats(n) } : sides[i];
+        // Less settling only of what is planned: what was eased already is easy enough.
+        var settles = !practice && drill.Loads.ContainsKey(LoadTag.PassiveEndRange) && Shortened(At(0, null)) is not null;
         PackVersion Of(int i, int? rounds)
         {
-            var side = rounds is { } n ? sides[i] with { Dose = sides[i].Dose.WithRepeats(n) } : sides[i];
+            var side = At(i, rounds);
             return Version(
                 Id(i, rounds),
                 drill,
@@ -32,7 +36,22 @@ internal sealed class PackSlots(SessionPlan plan, Trainee who, CatalogueContent 
                 i < last ? Id(i + 1, rounds) : null,
                 i < last ? Id(Math.Min(i + OfferLevels, last), rounds) : null,
                 part.Planned,
-                !practice && who.On(part.Planned.Skill).Ladder.Reads(drill.Key, side.Variant, side.Stage)
+                !practice && who.On(part.Planned.Skill).Ladder.Reads(drill.Key, side.Variant, side.Stage),
+                i == 0 && settles ? $"{Id(i, rounds)}s" : null
+            );
+        }
+        PackVersion Less(int? rounds)
+        {
+            var side = Shortened(At(0, rounds))!;
+            return Version(
+                $"{Id(0, rounds)}s",
+                drill,
+                side,
+                Timeline.Segments(part.Id, drill, side, afterOther, who.BreathSeconds),
+                0 < last ? Id(1, rounds) : null,
+                0 < last ? Id(Math.Min(OfferLevels, last), rounds) : null,
+                part.Planned,
+                false
             );
         }
         return new(
@@ -40,6 +59,7 @@ internal sealed class PackSlots(SessionPlan plan, Trainee who, CatalogueContent 
             [
                 .. Enumerable.Range(0, sides.Count).Select(i => Of(i, null)),
                 .. fewer.SelectMany(n => Enumerable.Range(0, sides.Count).Select(i => Of(i, n))),
+                .. settles ? fewer.Select(n => (int?)n).Prepend(null).Select(Less) : [],
             ],
             Opaque(part.Planned.Id),
             KeepOf(part, drill),
@@ -47,6 +67,11 @@ internal sealed class PackSlots(SessionPlan plan, Trainee who, CatalogueContent 
             [.. Countered(part).Select(p => Opaque(p))]
         );
     }
+
+    private const double HalfTheSettling = 0.5;
+
+    private static PlannedSide? Shortened(PlannedSide side) =>
+        side.Dose.Settled(HalfTheSettling) is var less && less != side.Dose ? side with { Dose = less } : null;
 
     /// <summary>Some numbers of rounds under the planned one: one less, half, and the least.</summary>
     private static List<int> FewerRounds(Dose dose)
@@ -127,7 +152,8 @@ internal sealed class PackSlots(SessionPlan plan, Trainee who, CatalogueContent 
         string? easier,
         string? offer,
         PlannedDrill planned,
-        bool evidence
+        bool evidence,
+        string? shorter = null
     )
     {
         var variant = drill.VariantAt(side.Variant);
@@ -151,7 +177,8 @@ internal sealed class PackSlots(SessionPlan plan, Trainee who, CatalogueContent 
             segments,
             Rounds(segments),
             planned.Prop,
-            planned.Note
+            planned.Note,
+            shorter
         );
     }
 

@@ -16,6 +16,7 @@ internal static class PackStops
             rule.Ends == Ends.Tags ? [.. rule.Tags.Select(PackLoads.Name)] : [],
             rule.EasierBy,
             rule.Signal == SignalKind.DullPain ? BodySignal.SharpFrom : null,
-            rule.Signal == SignalKind.DullPain ? SignalKind.SharpPain : null
+            rule.Signal == SignalKind.DullPain ? SignalKind.SharpPain : null,
+            rule.ShorterFirst
         );
 }

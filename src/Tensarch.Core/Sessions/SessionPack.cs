@@ -39,6 +39,7 @@ public sealed record PackSlot(
 /// <summary>One way of doing a drill on a side, ready-made.</summary>
 /// <param name="Loads">What it loads: each tag, and the tag with <c>:heavy</c> where it loads it heavily.</param>
 /// <param name="Easier">The version to go on with after backing off; none when this is the easiest.</param>
+/// <param name="Shorter">The same with half the settling; none where nothing settles, or it is short already.</param>
 /// <param name="Offer">The version two levels easier, or the easiest there is; none when this is it.</param>
 /// <param name="Evidence">A gate reads it: a round counts once it is confirmed, with its number.</param>
 /// <param name="Prop">What a coach wants under it, in place of the advice.</param>
@@ -64,7 +65,8 @@ public sealed record PackVersion(
     IReadOnlyList<Segment> Segments,
     IReadOnlyList<PackRound> Rounds,
     string? Prop = null,
-    string? Note = null
+    string? Note = null,
+    string? Shorter = null
 );
 
 /// <param name="HoldSeconds">Seconds in position; none for counted work.</param>
@@ -73,6 +75,7 @@ public sealed record PackRound(int Round, int? HoldSeconds, int? Reps);
 
 /// <summary>What ends, and how much easier the rest goes on.</summary>
 /// <param name="Loads">What ends today, besides the named region.</param>
+/// <param name="ShorterFirst">Half the settling, where a version has such, before anything gets easier.</param>
 /// <param name="WorseFrom">Pain of this and more is another signal.</param>
 /// <param name="Worse">That signal.</param>
 public sealed record PackStop(
@@ -85,7 +88,8 @@ public sealed record PackStop(
     IReadOnlyList<string> Loads,
     int EasierBy,
     int? WorseFrom,
-    SignalKind? Worse
+    SignalKind? Worse,
+    bool ShorterFirst = false
 );
 
 /// <summary>A day gate of this session, with its own checks. It applies to this session only and moves no stage.</summary>

@@ -12,6 +12,7 @@ namespace Tensarch.Core.Sessions;
 /// <param name="Seconds">Of work, rests left out; none where it is not known.</param>
 /// <param name="LongestHold">In seconds; of a ramp the longest settling.</param>
 /// <param name="TopPercent">The top effort of a ramp; 0 where nothing ramps.</param>
+/// <param name="Full">All that was planned of it was done, rounds and time, and well enough.</param>
 public sealed record Work(
     string Drill,
     string Variant,
@@ -19,7 +20,8 @@ public sealed record Work(
     string? Skill = null,
     int? Seconds = null,
     int LongestHold = 0,
-    int TopPercent = 0
+    int TopPercent = 0,
+    bool Full = false
 )
 {
     public const string ForNone = "none";
@@ -27,21 +29,25 @@ public sealed record Work(
     public WorkedDrill What => new(Drill, Variant, Side);
 
     public override string ToString() =>
-        string.Create(CultureInfo.InvariantCulture, $"{Drill}/{Variant}/{Side}/{Skill}/{Seconds}/{LongestHold}/{TopPercent}");
+        string.Create(
+            CultureInfo.InvariantCulture,
+            $"{Drill}/{Variant}/{Side}/{Skill}/{Seconds}/{LongestHold}/{TopPercent}/{(Full ? "full" : "")}"
+        );
 
     /// <returns>None for a text that names no drill.</returns>
     public static Work? Parse(string text) =>
         text.Split('/') switch
         {
             [var drill, var variant, var side] => new(drill, variant, SideOf(side)),
-            [var drill, var variant, var side, var skill, var seconds, var longest, var top] => new(
+            [var drill, var variant, var side, var skill, var seconds, var longest, var top, .. var rest] => new(
                 drill,
                 variant,
                 SideOf(side),
                 skill.Length > 0 ? skill : null,
                 int.TryParse(seconds, CultureInfo.InvariantCulture, out var s) ? s : null,
                 int.TryParse(longest, CultureInfo.InvariantCulture, out var l) ? l : 0,
-                int.TryParse(top, CultureInfo.InvariantCulture, out var t) ? t : 0
+                int.TryParse(top, CultureInfo.InvariantCulture, out var t) ? t : 0,
+                rest is ["full"]
             ),
             _ => null,
         };
@@ -65,9 +71,8 @@ public sealed record Work(
     {
         var drill = content.Drill(what.Drill);
         var planned = plan?.Drills.Where(d => d.Drill == drill.Key).OrderBy(d => d.Reason.Code == "dayGate").FirstOrDefault();
-        var dose =
-            planned?.Sides.FirstOrDefault(s => s.Variant == what.Variant && (s.Side == what.Side || s.Side is null))?.Dose
-            ?? drill.DoseOf(drill.VariantAt(what.Variant));
+        var side = planned?.Sides.FirstOrDefault(s => s.Variant == what.Variant && (s.Side == what.Side || s.Side is null));
+        var dose = side?.Dose ?? drill.DoseOf(drill.VariantAt(what.Variant));
         var tempo = dose is RepsDose reps ? reps.SecondsPerRep : 4;
         var held = rounds.Max(r => r.Seconds ?? 0);
         return new(
@@ -87,10 +92,29 @@ public sealed record Work(
                         ? Math.Min(held, Planning.Drill.LongestHoldSeconds(dose, plan?.BreathSeconds ?? Measuring.Breaths.DefaultSeconds))
                         : held
                 ),
-            dose is RampedDose ramp ? ramp.ToPercent : 0
+            dose is RampedDose ramp ? ramp.ToPercent : 0,
+            side is not null && InFull(Timeline.Segments("", drill, side, false, plan!.BreathSeconds), rounds, dose)
         );
+    }
+
+    /// <summary>Of five, what a coach calls well enough; what nobody rated is not held against it.</summary>
+    private const int GoodQuality = 3;
+
+    /// <summary>All planned rounds, with all their time or repetitions; of entries into a balance, half of them to their full time.</summary>
+    private static bool InFull(IReadOnlyList<Segment> planned, List<DoneRound> rounds, Dose dose)
+    {
+        var work = planned.Where(s => s.Kind == SegmentKind.Work).ToList();
+        var (reps, seconds) = (work.Sum(s => s.Reps ?? 0), work.Where(s => s.Reps is null).Sum(s => s.Seconds));
+        return rounds.Count >= work.Select(s => s.Round).Distinct().Count()
+            && rounds.All(r => r.Quality is not < GoodQuality)
+            && (
+                dose is AttemptsDose entries ? 2 * rounds.Count(r => r.Seconds >= entries.MaxSeconds) >= entries.Attempts
+                : reps > 0 ? rounds.Sum(r => r.Reps ?? 0) >= reps
+                : rounds.Sum(r => r.Seconds ?? 0) >= seconds
+            );
     }
 }
 
 /// <summary>One round that was done: held so long, or counted.</summary>
-public sealed record DoneRound(WorkedDrill What, double? Seconds, int? Reps);
+/// <param name="Quality">Of five, where somebody rated it.</param>
+public sealed record DoneRound(WorkedDrill What, double? Seconds, int? Reps, int? Quality = null);

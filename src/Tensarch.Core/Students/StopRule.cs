@@ -19,6 +19,7 @@ public enum Ends
 /// <summary>The response to a signal in a session. Stop rules are data and always come from the newest shipped version.</summary>
 /// <param name="AsksRegion">The coach names the region.</param>
 /// <param name="EasierBy">How many levels easier the rest of the drill goes on, or is offered; 0 for none.</param>
+/// <param name="ShorterFirst">Where there is settling, it gets half as long before anything gets easier.</param>
 /// <param name="Tags">What ends today, where <see cref="Ends"/> is tags.</param>
 /// <param name="BarsRegion">A review bar on the named region.</param>
 /// <param name="Bars">A review bar on these tags.</param>
@@ -36,5 +37,6 @@ public sealed record StopRule(
     bool BarsRegion,
     IReadOnlyList<LoadTag> Bars,
     IReadOnlyList<LoadTag> ClinicianBars,
-    IReadOnlyList<LoadTag> ClinicianRegions
+    IReadOnlyList<LoadTag> ClinicianRegions,
+    bool ShorterFirst = false
 );

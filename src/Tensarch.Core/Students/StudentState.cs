@@ -16,7 +16,10 @@ public sealed class StudentState
         (Facts, Now, this.content) = (facts, now, content);
         Bars = new(facts, content.Questions, content.StopRules, now.DayOf);
         Today = Bars.On(now.Day);
-        var sessions = facts.Sessions.OrderBy(s => s.At).ToList();
+        var sessions = facts
+            .Sessions.OrderBy(s => s.At)
+            .Select(s => s with { Worked = [.. s.Worked.Select(w => WithPain(w, s))] })
+            .ToList();
         Sessions = sessions;
         History = TrainingHistory.Of(sessions, content);
         LastSessionOn = sessions.Count == 0 ? null : sessions[^1].Day;
@@ -46,6 +49,26 @@ public sealed class StudentState
     }
 
     private readonly CatalogueContent content;
+
+    /// <summary>Pain above this, of 10, and what was done does not lead to a harder variant.</summary>
+    private const int EasyPain = 2;
+
+    /// <summary>What hurt was not done in full, whatever the clock says.</summary>
+    private Work WithPain(Work work, TrainedSession session) =>
+        work.Full
+        && Facts.Signals.Any(s =>
+            Now.DayOf(s.At) == session.Day
+            && (s.Pain > EasyPain || (s.Pain is null && s.IsPainEvent))
+            && (
+                s.Drill == work.Drill
+                || s.Region is { } region && content.FindDrill(work.Drill)?.Loads.GetValueOrDefault(region) > LoadLevel.None
+            )
+        )
+            ? work with
+            {
+                Full = false,
+            }
+            : work;
 
     public StudentFacts Facts { get; }
 

@@ -111,6 +111,7 @@ public sealed class SessionDesk(TensarchDb db, CatalogueContent catalogue, Studi
                 s.Side,
                 s.Seconds,
                 s.CleanReps,
+                s.Quality,
             })
             .ToListAsync(ct);
         var rounds =
@@ -120,7 +121,8 @@ public sealed class SessionDesk(TensarchDb db, CatalogueContent catalogue, Studi
             select new DoneRound(
                 new(set.Drill, instead.Variant ?? set.Variant, instead.Side ?? set.Side),
                 instead.Seconds ?? set.Seconds,
-                instead.CleanReps ?? set.CleanReps
+                instead.CleanReps ?? set.CleanReps,
+                instead.Quality ?? set.Quality
             );
         return
         [

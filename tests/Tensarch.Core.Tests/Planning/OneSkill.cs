@@ -33,6 +33,9 @@ public sealed record OneSkill(
     int BlocksOwned
 )
 {
+    /// <summary>Done in full in two sessions, a week ago and two days before.</summary>
+    public IReadOnlyList<(string Drill, string Variant)> Full { get; init; } = [];
+
     public CourseState Course =>
         new(
             Ladder,
@@ -57,21 +60,25 @@ public sealed record OneSkill(
                     new DateTimeOffset(Date.AddDays(-t.DaysAgo), new TimeOnly(9, 0), TimeSpan.Zero),
                     Date.AddDays(-t.DaysAgo),
                     Side.Left,
-                    t.Drill is { } drill ? [new(drill, Shipped.Content.Drill(drill).Variants[^1].Key, null)] : []
+                    t.Work is { } work ? [work] : []
                 )),
             Shipped.Content
         );
 
-    private IEnumerable<(int DaysAgo, string? Drill)> Told()
+    private IEnumerable<(int DaysAgo, Work? Work)> Told()
     {
+        static Work Hardest(string drill) => new(drill, Shipped.Content.Drill(drill).Variants[^1].Key, null);
+        foreach (var (drill, variant) in Full)
+        foreach (var ago in new[] { 9, 7 })
+            yield return (ago, new(drill, variant, null, Ladder.Skill, Full: true));
         if (DaysSinceLast is { } last)
             yield return (last, null);
         foreach (var (tag, days) in DaysSinceHeavy)
-            yield return (days, tag == LoadTag.Adductor ? "straddle-support" : "split-support");
+            yield return (days, Hardest(tag == LoadTag.Adductor ? "straddle-support" : "split-support"));
         for (var i = 1; i <= WristDaysRunning; i++)
-            yield return (i, "crow");
+            yield return (i, Hardest("crow"));
         for (var i = 1; i <= NeckDaysInWeek; i++)
-            yield return (i, "half-shoulderstand");
+            yield return (i, Hardest("half-shoulderstand"));
     }
 
     public static implicit operator Trainee(OneSkill one) =>

@@ -84,7 +84,13 @@ public class SessionBuilderTests
     {
         var wanted = Shipped.FrontSplit.StageAt(4).Tests.OfType<HoldCriterion>().ToList();
         var left = Shipped.At(Side.Left, 4, 25, wanted);
-        var plan = Plan(Stage4 with { Left = left with { Wanted = [.. left.Wanted.Select(w => w with { Due = true })] } });
+        var plan = Plan(
+            Stage4 with
+            {
+                Left = left with { Wanted = [.. left.Wanted.Select(w => w with { Due = true })] },
+                Full = [("split-support", "high-only")],
+            }
+        );
         var support = Find(plan, "split-support")!;
         Assert.Equal(("gateAsksHold", 30), (support.Reason.Code, support.Reason.Number));
         var hold = Assert.IsType<HoldDose>(support.Sides.Single(s => s.Side == Side.Left).Dose);
@@ -158,7 +164,7 @@ public class SessionBuilderTests
     {
         List<string> Faces(int owned) =>
             [
-                .. Plan(Stage4 with { BlocksOwned = owned })
+                .. Plan(Stage4 with { BlocksOwned = owned, Full = [("split-support", "high-only")] })
                     .Drills.SelectMany(d => d.Sides)
                     .Select(s => s.Dose)
                     .OfType<SupportLadderDose>()

@@ -11,7 +11,7 @@ public class SessionPackTests
     private static readonly PackMaker Maker = new(Shipped.Content);
 
     private static OneSkill Request(string ladder = "front-split", int stage = 6) =>
-        new(
+        new OneSkill(
             Shipped.Ladder(ladder),
             Shipped.Content.Approaches[0],
             "square",
@@ -33,7 +33,10 @@ public class SessionPackTests
             DayBars.None(),
             4.5,
             4
-        );
+        )
+        {
+            Full = [("split-support", "high-only"), ("split-attempt", "hands-on-low-faces"), ("lunge-foot-hold", "hold")],
+        };
 
     private static SessionPack Pack(string ladder = "front-split", int stage = 6) => Made(Request(ladder, stage));
 
@@ -50,6 +53,21 @@ public class SessionPackTests
         Assert.Equal(["pull", "hold", "reach"], versions.Take(3).Select(v => v.Variant));
         Assert.Equal([versions[1].Id, versions[2].Id, null], versions.Take(3).Select(v => v.Easier));
         Assert.Equal([versions[2].Id, versions[2].Id, null], versions.Take(3).Select(v => v.Offer));
+    }
+
+    [Fact]
+    public void Over_the_ceiling_half_the_settling_comes_before_an_easier_position()
+    {
+        var pack = Pack(stage: 4);
+        Assert.Equal([SignalKind.OverCeiling], pack.Stops.Where(s => s.ShorterFirst).Select(s => s.Signal));
+        var versions = pack.Slots.First(s => s.Versions[0].Drill == "split-ramped").Versions;
+        var planned = versions[0];
+        var less = versions.Single(v => v.Id == planned.Shorter);
+        int Settling(PackVersion v) => v.Segments.Where(s => s.Phase is Phase.Settle or Phase.Resettle).Sum(s => s.Seconds);
+        int Rest(PackVersion v) => v.Seconds - Settling(v);
+        Assert.Equal((Settling(planned) / 2, Rest(planned), planned.Variant), (Settling(less), Rest(less), less.Variant));
+        Assert.Equal((planned.Easier, (string?)null), (less.Easier, less.Shorter));
+        Assert.Null(pack.Slots.First(s => s.Versions[0].Drill == "leg-swings").Versions[0].Shorter);
     }
 
     [Fact]

@@ -4870,6 +4870,8 @@ export interface components {
         DrillAt: {
             drill: string;
             variant: string;
+            /** @description Only where one of these needed the gate; always when none is named. */
+            insteadOf?: null | string[];
         };
         /**
          * @description What a drill is for, in the order in which a session takes them.
@@ -5375,6 +5377,8 @@ export interface components {
              * @description Ramped contractions top out here.
              */
             rampTopPercent?: null | number;
+            /** @description Day gates that after a yes stand before all main work that loads one of its tags, in every session. */
+            dayGates?: null | string[];
         };
         /** @description A skill's stages from preparation to mastery. Data; a coach can copy one and change it. */
         Ladder: {
@@ -6045,6 +6049,11 @@ export interface components {
              */
             worseFrom: null | number;
             worse: null | components["schemas"]["SignalKind"];
+            /**
+             * @description Half the settling, where a version has such, before anything gets easier.
+             * @default false
+             */
+            shorterFirst: boolean;
         };
         /** @description One way of doing a drill on a side, ready-made. */
         PackVersion: {
@@ -6077,6 +6086,8 @@ export interface components {
             prop?: null | string;
             /** @description A coach's note for this student. */
             note?: null | string;
+            /** @description The same with half the settling; none where nothing settles, or it is short already. */
+            shorter?: null | string;
         };
         /** @description A thing that a session needs. */
         PackingLine: {
@@ -6182,7 +6193,7 @@ export interface components {
         PlanNote: {
             /**
              * @description `offLimits`, `lightOnly`, `eased`, `spacing`, `firstWeek`, `attemptDelay`, `weakerFirst`, `extraRound`, `sidesAlternate`,
-             *             `reBaseline`, `lighterAfterBreak`, `wayBack` (sessions that it still takes), `repeatLastWeek`, `lighterAfterPain`, `easierAfterPain`, `easierAfterBackOff`, `notEnoughToDo`, `didNotFit`, `notPrepared`,
+             *             `reBaseline`, `lighterAfterBreak`, `wayBack` (sessions that it still takes), `repeatLastWeek`, `lighterAfterPain`, `easierAfterPain`, `easierAfterBackOff`, `shorterAfterCeiling`, `notEnoughToDo`, `didNotFit`, `notPrepared`,
              *             `longestDay` (minutes that one skill fills), `lowerStage` (whose core is allowed),
              *             `wristRest`, `neckRest`, `wayOutFirst`, `instead`, `otherSkillHeavy` (another skill of the day loads the tag heavily),
              *             `skillLeftOut` (with the minutes from which a day takes it).

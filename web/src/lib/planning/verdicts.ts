@@ -8,6 +8,8 @@ const rules: Record<string, (drill: string, tag: string) => string> = {
   rampOverTop: (d) => `${d}: the effort goes over the student’s top.`,
   overCeiling: (d) => `${d}: one round is over the ceiling of the drill.`,
   notEased: (d) => `${d}: after pain or a back-off it is done one version easier.`,
+  variantTooHard: (d) =>
+    `${d}: a harder version than was done so far; two full sessions of the one before lead to it.`,
   overReturnDose: (d) => `${d}: the way back after the break is shorter.`,
   overFirstWeekDose: (d) => `${d}: more than the dose of a first week.`,
   attemptInFirstWeek: (d) => `${d}: no attempt in a first week.`,

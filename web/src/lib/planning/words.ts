@@ -193,6 +193,8 @@ function ruleText(note: Schemas['PlanNote']): string {
       return `${tag}: one version easier after pain, until two sessions went without.`;
     case 'easierAfterBackOff':
       return `${drill}: one version easier after a back-off, until two sessions went without.`;
+    case 'shorterAfterCeiling':
+      return `${drill}: half the settling after it went over the ceiling, until two sessions went without.`;
     case 'lighterAfterPain':
       return `${tag}: 40 % less for two weeks after the review.`;
     case 'notPrepared':

@@ -210,7 +210,8 @@
       <GatePanel
         gate={runner.asking}
         answered={runner.answered}
-        onanswer={(answers) => runner.answer(answers)} />
+        onanswer={(answers) => runner.answer(answers)}
+      />
     {/key}
     <p class="pb-4 text-center">
       <button class="btn btn-error" onclick={openStop}>Pain</button>

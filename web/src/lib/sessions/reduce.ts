@@ -151,8 +151,11 @@ function pass(packed: Packed, run: Run, ms: number, at: number): Run {
   return leave(packed, run, 'done', at);
 }
 
-function ease(packed: Packed, run: Run, at: number): Run {
-  const easier = nextAllowed(packed, versionOf(packed, run), run.ended);
+/** `shorterFirst`: with half the settling, where the version has such; else the next easier one. */
+function ease(packed: Packed, run: Run, at: number, shorterFirst = false): Run {
+  const now = versionOf(packed, run);
+  const shorter = shorterFirst && now.shorter != null ? packed.version(now.shorter) : undefined;
+  const easier = shorter && allowed(shorter, run.ended) ? shorter : nextAllowed(packed, now, run.ended);
   if (!easier) return leave(packed, run, 'ended', at);
   const round = segmentOf(packed, run).round;
   const from = easier.segments.findIndex((s) => s.kind === 'work' && s.round >= round);
@@ -201,7 +204,9 @@ function signal(packed: Packed, run: Run, event: Extract<RunEvent, { is: 'signal
         : left;
     }
     default:
-      return stop.easierBy > 0 && quiet.asking === null ? ease(packed, quiet, event.at) : quiet;
+      return stop.easierBy > 0 && quiet.asking === null
+        ? ease(packed, quiet, event.at, stop.shorterFirst)
+        : quiet;
   }
 }
 

@@ -32,6 +32,8 @@ export class Runner {
   slept = $state<{ from: number; to: number }>();
   /** The round that was logged last: quality and confirmation are about it. */
   /** By side and question: a gate that asks what another asked already starts from that answer. */
+  // Read when a gate asks, which is state of its own.
+  // eslint-disable-next-line svelte/prefer-svelte-reactivity
   readonly #answers = new Map<string, number>();
   last = $state.raw<SetFact>();
   /** It was confirmed, or its quality said. */

@@ -62,6 +62,7 @@ const stop = (
   easierBy: 0,
   worseFrom: null,
   worse: null,
+  shorterFirst: false,
   ...more,
 });
 
@@ -76,7 +77,9 @@ const pack: Pack = {
           easier: 'fold/easy',
           offer: 'fold/easy',
           evidence: true,
+          shorter: 'fold/short',
         }),
+        version('fold/short', { loads: ['hamstring'], easier: 'fold/easy' }),
         version('fold/easy', { loads: ['hamstring'] }),
       ],
       group: 'fold',
@@ -99,6 +102,7 @@ const pack: Pack = {
     stop('dullPain', 'drillSide', { asksRegion: true, worseFrom: 6, worse: 'sharpPain' }),
     stop('sharpPain', 'region'),
     stop('breathHeld', 'nothing', { easierBy: 1 }),
+    stop('overCeiling', 'nothing', { easierBy: 1, shorterFirst: true }),
     stop('fallWithHeadContact', 'session'),
   ],
   totalSeconds: 225,
@@ -208,6 +212,16 @@ describe('the runner', () => {
     expect(floor.runner.run.ended).toEqual(['hamstring']);
   });
 
+  it('settles half as long when it went over the ceiling, and only then takes the easier version', () => {
+    const floor = new Floor();
+    const over = pack.stops.find((s) => s.signal === 'overCeiling')!;
+    floor.runner.toggle();
+    floor.runner.signal(over, null, null);
+    expect(floor.runner.version.id).toBe('fold/short');
+    floor.runner.signal(over, null, null);
+    expect(floor.runner.version.id).toBe('fold/easy');
+  });
+
   it('asks after a sleep what was done, and adds no more than the segment has', () => {
     const floor = new Floor();
     floor.runner.toggle();
@@ -260,7 +274,7 @@ describe('the runner', () => {
 
   it('ends the session on head contact, and says that it is over', () => {
     const floor = new Floor();
-    floor.runner.signal(pack.stops[3]!, null, null);
+    floor.runner.signal(pack.stops.at(-1)!, null, null);
     expect(floor.runner.run.over).toBe(true);
     expect(floor.facts.map((f) => f.kind)).toEqual(['signal', 'finished']);
   });
