@@ -74,6 +74,14 @@ internal static class ContentCheck
                 );
             foreach (var test in stage.Tests.Where(t => t is HoldCriterion or RepsCriterion))
                 CheckTrained(test, ladder, stage.Number, content);
+            foreach (var test in stage.Tests.OfType<RomCriterion>())
+                Must(
+                    content.Shape.OpenedBy.GetValueOrDefault(test.Measure)?.Any(d => content.Drill(d).ServesStage(ladder.Key, stage.Number))
+                        == true,
+                    file,
+                    $"stages[{stage.Number - 1}].tests",
+                    $"No drill of this stage opens {test.Measure}."
+                );
         }
     }
 
@@ -154,10 +162,84 @@ internal static class ContentCheck
             drill.Key,
             $"No drill {drill.AlternativeTo}."
         );
-        Must(drill.Counter is not { } counter || content.FindDrill(counter) is not null, "drills", drill.Key, $"No drill {drill.Counter}.");
+        foreach (var counter in drill.Counters ?? [])
+            Must(content.FindDrill(counter) is { Kind: DrillKind.Counter }, "drills", drill.Key, $"No counter {counter}.");
         foreach (var gate in drill.Gates)
             Must(content.FindDayGate(gate) is not null, "drills", drill.Key, $"No day gate {gate}.");
+        Must(
+            drill.FitsMeasure is not { } fits || (content.FindMeasure(fits) is not null && drill.Variants.All(v => v.Fits is not null)),
+            "drills",
+            drill.Key,
+            "A support that is measured has its measure, and each variant what it allows."
+        );
+        CheckReachable(drill, content);
+        CheckCues(drill, content);
     }
+
+    /// <summary>Something puts it into a session: a stage, another drill, a gate, or the frame of every session.</summary>
+    private static void CheckReachable(Drill drill, CatalogueContent content)
+    {
+        var stages =
+            from ladder in content.Ladders
+            from stage in ladder.Stages
+            where
+                drill.ServesStage(ladder.Key, stage.Number)
+                && drill.Variants.Any(v => v.FromStageIn(ladder.Key) <= stage.Number || v.Fits >= 0)
+            select stage;
+        Must(
+            stages.Any()
+                && (
+                    drill.Phase is SessionPhase.Warm or SessionPhase.Down
+                    || drill.Serves.All(s => s.Ladder != "*")
+                    || content.DrillList.Any(d => d.IsCounteredBy(drill.Key))
+                    || content.Shape.Companions.Any(c => c.Drills.Contains(drill.Key))
+                ),
+            "drills",
+            drill.Key,
+            "Nothing puts it into a session."
+        );
+    }
+
+    /// <summary>Cues name what there is, and each can be said in the time that its stretch of work has, in the shortest dose as well.</summary>
+    private static void CheckCues(Drill drill, CatalogueContent content)
+    {
+        foreach (var cue in drill.Cues)
+            Must(
+                (cue.Variant is null || drill.Variants.Any(v => v.Key == cue.Variant))
+                    && (cue.Position is null || drill.Variants.Any(v => Labels(drill.DoseOf(v)).Contains(cue.Position))),
+                "drills",
+                $"{drill.Key}.cues",
+                $"“{cue.Says}” belongs to nothing that there is."
+            );
+        foreach (var variant in drill.Variants)
+        foreach (var dose in Shortest(drill.DoseOf(variant), content))
+        foreach (var segment in Timeline.Segments("", drill, new(null, 1, variant.Key, dose, null), true, Measuring.Breaths.DefaultSeconds))
+            Must(
+                segment.Cue is not { } cue || Cue.SecondsToSay(cue) <= segment.Seconds,
+                "drills",
+                $"{drill.Key}.cues",
+                $"“{segment.Cue}” is too long for {segment.Seconds} s."
+            );
+    }
+
+    private static IEnumerable<string> Labels(Dose dose) =>
+        dose switch
+        {
+            FlowDose flow => flow.Positions.Select(p => p.Name),
+            SupportLadderDose ladder => ladder.Rungs.Select(r => r.Name),
+            _ => [],
+        };
+
+    /// <summary>The usual dose, and what the approaches make of a ramp.</summary>
+    private static IEnumerable<Dose> Shortest(Dose dose, CatalogueContent content) =>
+        dose is RampedDose
+            ?
+            [
+                dose,
+                .. content.Approaches.Select(a => (Dose)a.FirstWeekRamp),
+                .. content.Approaches.SelectMany(a => new[] { a.InsteadOfRamp, a.FirstWeekInstead }).OfType<Dose>(),
+            ]
+            : [dose];
 
     private static void Must(bool holds, string file, string path, string reason)
     {

@@ -71,6 +71,8 @@ public sealed record Variant(
 /// <param name="HandShare">Share of bodyweight on the hands, 0 to 1.</param>
 /// <param name="OtherSide">Loads that belong to the other side: the side is the front leg, and these are of the rear one.</param>
 /// <param name="GapMeasure">The measure of the gap from which its support is chosen.</param>
+/// <param name="Release">What is done between its sides, and said; it takes longer than only changing sides.</param>
+/// <param name="DelayedBelow">Below this stage it waits for the first-attempt delay, like an attempt.</param>
 /// <param name="FitsMeasure">The measure whose last reading says which of its supports is used.</param>
 /// <param name="RampStrain">The breath strain is heavy when the ramp tops out above 60 %.</param>
 /// <param name="NeedsWayOut">It is planned only once the way out has been shown, an override or not.</param>
@@ -82,7 +84,7 @@ public sealed record Variant(
 /// <param name="IsWayOut">It is learned before what it is the way out of, and kept in small doses once it is owned.</param>
 /// <param name="DayGates">It needs these day gates, tested earlier in the same session.</param>
 /// <param name="TestOnly">It is there as a day gate's test, and never for itself.</param>
-/// <param name="Counter">The drill that counters its load, later in the same session.</param>
+/// <param name="Counters">The drills that counter its load, each later in the same session.</param>
 /// <param name="SideMeans">What left and right name: the front leg, the supporting arm.</param>
 /// <param name="Was">Keys that it had before: what was stored or told under one of them is of this drill.</param>
 /// <param name="Phase">The part of the session in which it is done.</param>
@@ -101,7 +103,7 @@ public sealed record Drill(
     IReadOnlyList<Variant> Variants,
     IReadOnlyList<Serves> Serves,
     IReadOnlyList<string> Props,
-    IReadOnlyList<string> Cues,
+    IReadOnlyList<Cue> Cues,
     IReadOnlyList<string> Checks,
     IReadOnlyList<string> StopSigns,
     string Warmth,
@@ -109,11 +111,13 @@ public sealed record Drill(
     IReadOnlyList<LoadTag>? OtherSide = null,
     string? GapMeasure = null,
     string? FitsMeasure = null,
+    string? Release = null,
+    int? DelayedBelow = null,
     bool RampStrain = false,
     bool NeedsWayOut = false,
     IReadOnlyList<string>? DayGates = null,
     bool TestOnly = false,
-    string? Counter = null,
+    IReadOnlyList<string>? Counters = null,
     bool PreparesHands = false,
     IReadOnlyList<string>? Was = null,
     string? SideMeans = null,
@@ -129,6 +133,8 @@ public sealed record Drill(
     bool Gone = false
 )
 {
+    public bool IsCounteredBy(string drill) => Counters?.Contains(drill) == true;
+
     /// <param name="ladder">A shipped ladder.</param>
     /// <param name="stage">A stage of it.</param>
     public bool ServesStage(string ladder, int stage) => Serves.Any(s => s.Stage(ladder, stage));

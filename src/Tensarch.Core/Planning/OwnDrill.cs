@@ -99,7 +99,8 @@ public sealed record OwnDrill(
         {
             Key = key,
             Name = Name.Trim(),
-            Cues = Cues,
+            // What the shipped drill says too keeps its phase and its breath.
+            Cues = [.. Cues.Select(c => source.Cues.FirstOrDefault(s => s.Says == c) ?? new Cue(c))],
             Checks = Checks,
             StopSigns = StopSigns,
             Props = Props,

@@ -136,7 +136,10 @@ public static partial class SessionChecker
             }
             if (line.Planned.Reason.Code == "dayGate")
                 tested.Add((line.Drill.Key, line.Variant.Key, line.Side.Side));
-            if (line.Drill.Kind == DrillKind.Attempt && (course.DaysSinceStart < 5 || course.SessionsSinceStart < 4))
+            if (
+                (line.Drill.Kind == DrillKind.Attempt || line.Side.Stage < line.Drill.DelayedBelow)
+                && (course.DaysSinceStart < 5 || course.SessionsSinceStart < 4)
+            )
                 yield return new(2, "attemptTooEarly", line.Drill.Key);
             if (line.Drill.NeedsWayOut && !course.WayOutShown)
                 yield return new(2, "wayOutMissing", line.Drill.Key);
@@ -167,7 +170,8 @@ public static partial class SessionChecker
                 prepared.UnionWith(line.Loads.Where(l => l.Value != LoadLevel.None).Select(l => l.Key));
         }
         foreach (var (at, line) in lines.Index())
-            if (line.Drill.Counter is { } counter && !lines.Skip(at).Any(l => l.Drill.Key == counter))
+        foreach (var counter in line.Drill.Counters ?? [])
+            if (!lines.Skip(at).Any(l => l.Drill.Key == counter))
                 yield return new(3, "notCountered", line.Drill.Key);
         if (plan.Drills.Count == 0 || lines[^1].Drill is not { Kind: DrillKind.Calm, Loads.Count: 0 })
             yield return new(3, "noCalmAtEnd");
@@ -263,7 +267,8 @@ public static partial class SessionChecker
     private static int Seconds(Line line, SessionPlan plan)
     {
         var second = line.Planned.Sides.Count == 2 && line.Planned.Sides[1] == line.Side;
-        return (second ? 5 : line.Variant.SetUpSeconds ?? line.Drill.SetUpSeconds) + Seconds(line.Side.Dose, plan.BreathSeconds);
+        var between = line.Drill.Release is null ? 5 : 15;
+        return (second ? between : line.Variant.SetUpSeconds ?? line.Drill.SetUpSeconds) + Seconds(line.Side.Dose, plan.BreathSeconds);
     }
 
     /// <summary>What of a dose is not rest.</summary>

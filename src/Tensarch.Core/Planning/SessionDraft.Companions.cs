@@ -110,6 +110,8 @@ internal sealed partial class SessionDraft
         }
     }
 
+    private const int MostPreparing = 7;
+
     /// <summary>What warms a region before heavy work on it.</summary>
     private bool AddPreparation(List<PlannedDrill> added)
     {
@@ -119,7 +121,13 @@ internal sealed partial class SessionDraft
                 continue;
             var warming = Of(DrillKind.Prepare, DrillKind.Mobilise, DrillKind.Raise)
                 .Where(d => d.Loads.ContainsKey(region) && !catalogue.GatesTestedBy(d.Key).Any() && parts.Any(p => p.Serves(d)))
-                .OrderBy(d => d.HandShare)
+                .Index()
+                .OrderBy(d => d.Item.HandShare)
+                // Another one each time.
+                .ThenBy(d =>
+                    (d.Index + parts[0].Course.SessionsSinceStart) % (who.Minutes < CalmFromMinutes ? int.MaxValue : MostPreparing)
+                )
+                .Select(d => d.Item)
                 .Select(d => Plan(PartFor(d), d, new("preparesRegions")))
                 .OfType<PlannedDrill>()
                 .FirstOrDefault(d => Warms(d, region, before));
@@ -147,7 +155,7 @@ internal sealed partial class SessionDraft
     /// <summary>What counters a drill comes along with it.</summary>
     private bool AddCounter(SkillPart part, List<PlannedDrill> added)
     {
-        foreach (var key in added.Select(d => catalogue.Drill(d.Drill).Counter).OfType<string>().Distinct().ToList())
+        foreach (var key in added.SelectMany(d => catalogue.Drill(d.Drill).Counters ?? []).Distinct().ToList())
         {
             if (drills.Concat(added).Any(d => d.Drill == key))
                 continue;

@@ -175,7 +175,7 @@ internal sealed partial class SessionDraft
     private void DropOrphans()
     {
         drills.RemoveAll(d => IsTest(d) && !drills.Any(o => !IsTest(o) && o.Sides.Any(s => GatesOf(o, s).Any(g => TestsFor(d, g)))));
-        drills.RemoveAll(d => d.Reason.Code == "counter" && !drills.Any(o => o != d && catalogue.Drill(o.Drill).Counter == d.Drill));
+        drills.RemoveAll(d => d.Reason.Code == "counter" && !drills.Any(o => o != d && catalogue.Drill(o.Drill).IsCounteredBy(d.Drill)));
     }
 
     private bool TestsFor(PlannedDrill test, string gate) => catalogue.FindDayGate(gate)!.Tests.Any(t => TestId(t) == test.Id);

@@ -7,6 +7,9 @@ internal sealed partial class SessionDraft
 {
     private const int LeastRaiseSeconds = 60;
     private const int MostRaiseSeconds = 300;
+
+    /// <summary>They take turns: more than there are, and no multiple of the step.</summary>
+    private const int MostWarmers = 29;
     private const int LeastRestSeconds = 60;
     private const int MostRestSeconds = 300;
     private const int MostCalm = 3;
@@ -17,10 +20,31 @@ internal sealed partial class SessionDraft
     /// <summary>The ends of a session: what raises the pulse, and lying still.</summary>
     private void Frame()
     {
-        Try(parts[0], catalogue.ShippedDrills.Last(d => d.Kind == DrillKind.Calm), new("calm"), must: true);
+        Try(parts[0], catalogue.Drill(RestKey), new("calm"), must: true);
+        if (who.Minutes >= CalmFromMinutes)
+            _ = Calms.Any(calm => parts.Any(p => p.Serves(calm)) && Try(PartFor(calm), calm, new("calm")));
         Try(parts[0], Of(DrillKind.Raise).First(), new("warmUp"), must: true);
         SetRaise(UsualRaise);
     }
+
+    /// <summary>Lying still is the last thing of all; every third time it is guided.</summary>
+    private string RestKey => Rests[parts[0].Course.SessionsSinceStart % 3 == 2 ? 0 : ^1].Key;
+
+    /// <summary>From so many minutes on, one thing leads from the work to lying still.</summary>
+    private const int CalmFromMinutes = 45;
+
+    /// <summary>What calms before the end, another one first each time.</summary>
+    private IEnumerable<Drill> Calms
+    {
+        get
+        {
+            var calm = Of(DrillKind.Calm).Except(Rests).ToList();
+            return calm.Index().OrderBy(d => (d.Index + parts[0].Course.SessionsSinceStart) % calm.Count).Select(d => d.Item);
+        }
+    }
+
+    /// <summary>The calm at the very end: guided rest, and lying still.</summary>
+    private List<Drill> Rests => [.. Of(DrillKind.Calm).TakeLast(2)];
 
     private int UsualRaise => who.Minutes <= shape.Warm.ShortRaiseMinutes ? shape.Warm.ShortRaiseSeconds : 180;
 
@@ -31,6 +55,20 @@ internal sealed partial class SessionDraft
         // A round of the main work, or a drill that is no core, makes room where the warm-up came out short.
         while (WarmSeconds < shape.WarmSeconds(who.Minutes) && (Budget - Used < 30 || Crowded) && MakeRoom())
             Warm();
+    }
+
+    /// <summary>One of the many that warm and serve, another one each time: on the hands only where the wrists are prepared anyway.</summary>
+    private void TakeTurn()
+    {
+        var hands = drills.Any(d => catalogue.Drill(d.Drill).PreparesHands);
+        var turns = Warmers()
+            .Where(d => d.Kind != DrillKind.Raise && (d.HandShare == 0 || hands) && parts.Any(p => p.Serves(d)))
+            .OrderBy(d => d.Rank)
+            .ToList();
+        if (turns.Count == 0)
+            return;
+        var from = parts[0].Course.SessionsSinceStart % turns.Count;
+        _ = turns.Skip(from).Concat(turns.Take(from)).Any(d => Try(PartFor(d), d, new("preparesRegions")));
     }
 
     private bool Crowded => Counted >= shape.MostDrills(who.Minutes);
@@ -97,11 +135,11 @@ internal sealed partial class SessionDraft
                 .Index()
                 .OrderBy(d =>
                     d.Item is { Kind: DrillKind.Raise, HandShare: 0 } && d.Item.Loads.Count == 0 ? 0
-                    : Regions.Any(r => d.Item.Loads.ContainsKey(r)) && d.Item.HandShare == 0 ? 1
+                    : Regions.Any(r => d.Item.Loads.ContainsKey(r)) && (d.Item.HandShare == 0 || Regions.Contains(LoadTag.Wrist)) ? 1
                     : d.Item.HandShare == 0 ? 2
                     : 3
                 )
-                .ThenBy(d => (d.Index + parts[0].Course.SessionsSinceStart) % 5)
+                .ThenBy(d => (d.Index + 5 * parts[0].Course.SessionsSinceStart) % MostWarmers)
                 .Select(d => d.Item),
         ];
 
@@ -129,7 +167,7 @@ internal sealed partial class SessionDraft
     /// <summary>What no work may fill is filled lightly: more of the warm-up and longer calm, each within its share.</summary>
     private void Lighten()
     {
-        foreach (var drill in Of(DrillKind.Calm))
+        foreach (var drill in Calms)
             if (Short || shape.IsRestful(ShapedBy))
                 TryCalm(drill);
         foreach (var drill in Warmers())
@@ -142,6 +180,12 @@ internal sealed partial class SessionDraft
                 drills[drills.IndexOf(planned)] = more;
         while (Short && LyingStill is { Sides: [{ Dose: HoldDose { Seconds: < MostRestSeconds and var still } }] } rest && DownMay(15))
             Replace(rest, s => s with { Dose = ((HoldDose)s.Dose) with { Seconds = still + 15 } });
+        // Counters that came along leave less of the calm.
+        while (
+            SecondsIn(p => p == SessionPhase.Down) > shape.DownMost(ShapedBy, Used)
+            && LyingStill is { Sides: [{ Dose: HoldDose { Seconds: > LeastRestSeconds and var still } }] } rest
+        )
+            Replace(rest, s => s with { Dose = ((HoldDose)s.Dose) with { Seconds = Math.Max(LeastRestSeconds, still - 15) } });
         // Rests do not fill a session.
         while (Working < shape.Main.WorkShare * MainSeconds && MostResting() is { } idle)
             Lessen(idle);
@@ -157,8 +201,7 @@ internal sealed partial class SessionDraft
     /// <summary>Less than the share of the day that is called filled.</summary>
     private bool Short => Used < shape.FilledShare * Budget;
 
-    private PlannedDrill? LyingStill =>
-        drills.FirstOrDefault(d => d.Drill == catalogue.ShippedDrills.Last(x => x.Kind == DrillKind.Calm).Key);
+    private PlannedDrill? LyingStill => drills.FirstOrDefault(d => d.Drill == RestKey);
 
     private bool LightMay(int more) => Used + more <= Budget && MainSeconds >= shape.MainLeast(ShapedBy) * (Used + more);
 

@@ -41,6 +41,8 @@ internal sealed partial class SessionDraft
         foreach (var part in parts)
             Cores(part);
         Shrink();
+        if (who.Minutes >= CalmFromMinutes)
+            TakeTurn();
         Fill();
         WarmUp();
         GrowAll(IsMain);
@@ -148,7 +150,7 @@ internal sealed partial class SessionDraft
         var added = new List<PlannedDrill> { planned };
         if (!AddGateTests(part, added) || !AddWrists(added) || !AddPreparation(added) || !AddCounter(part, added))
         {
-            if (!drill.WarmsUp)
+            if (!drill.WarmsUp || must)
                 notes.Add(new("notPrepared", drill.Key));
             return false;
         }
@@ -209,6 +211,8 @@ internal sealed partial class SessionDraft
         {
             var stage = part.StageOf(side);
             if (!companion && !drill.ServesStage(part.Skill, part.Course.Ladder.TrainsAs(stage)))
+                continue;
+            if (stage < drill.DelayedBelow && !part.AttemptsAllowed)
                 continue;
             var (planned, note) = DrillChoice.For(drill, side, stage, who, part.Course, companion, ramps);
             if (note is not null)

@@ -8,6 +8,7 @@ namespace Tensarch.Core.Planning;
 /// <param name="GentleLongestMinutes">The same for approaches without ramps and for the very mobile.</param>
 /// <param name="StandIns">What is done in place of a core drill that is not allowed.</param>
 /// <param name="TrainedBy">By a measure that is held on the bench, the drill in which that is practised.</param>
+/// <param name="OpenedBy">By a measure that gates read, the drills that open its range or build what it reads.</param>
 /// <param name="Companions">What fills a session beside the stage's own drills.</param>
 /// <param name="SkillShares">By the number of skills, what each gets of the main work, the most important first.</param>
 public sealed record SessionShape(
@@ -23,6 +24,7 @@ public sealed record SessionShape(
     IReadOnlyDictionary<string, string> StandIns,
     IReadOnlyList<CompanionDrills> Companions,
     IReadOnlyDictionary<string, string> TrainedBy,
+    IReadOnlyDictionary<string, IReadOnlyList<string>> OpenedBy,
     IReadOnlyList<SkillCap> Skills,
     IReadOnlyList<IReadOnlyList<double>> SkillShares
 )

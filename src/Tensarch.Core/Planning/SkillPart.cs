@@ -150,7 +150,12 @@ internal sealed class SkillPart
 
     /// <summary>What goes well beside it; a drill of the stage itself is no companion.</summary>
     public List<Drill> Companions() =>
-        [.. catalogue.Shape.CompanionsOf(Skill).Drills.Select(catalogue.Drill).Where(d => !Serves(d) || d.WhenLimited is not null)];
+        [
+            .. catalogue
+                .Shape.CompanionsOf(Skill)
+                .Drills.Select(catalogue.Drill)
+                .Where(d => !Serves(d) || d.WhenLimited is not null || d.Serves.All(s => s.Ladder == "*")),
+        ];
 
     /// <param name="code">Why it is there when no test asks for it.</param>
     public DrillReason ReasonFor(Drill drill, string code)

@@ -103,7 +103,7 @@ internal sealed class PackSlots(SessionPlan plan, Trainee who, CatalogueContent 
     private IEnumerable<string> Countered(TimelinePart part) =>
         part.Planned.Reason.Code == "counter"
             ? plan
-                .Drills.Where(d => content.Drill(d.Drill).Counter == part.Planned.Drill)
+                .Drills.Where(d => content.Drill(d.Drill).IsCounteredBy(part.Planned.Drill))
                 .SelectMany(d => d.Sides.Select(s => Timeline.PartId(d, s)))
             : [];
 

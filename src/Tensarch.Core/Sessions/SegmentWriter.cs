@@ -3,11 +3,12 @@ using Tensarch.Core.Planning;
 namespace Tensarch.Core.Sessions;
 
 /// <summary>Writes a dose out as segments.</summary>
-internal sealed class SegmentWriter(string part, Drill drill, PlannedSide side, double breathSeconds)
+/// <param name="said">With what is said; without it only the time counts.</param>
+internal sealed class SegmentWriter(string part, Drill drill, PlannedSide side, double breathSeconds, bool said = true)
 {
     private readonly List<Segment> segments = [];
     private int elapsed;
-    private int cue;
+    private readonly Dictionary<(Phase, string?), int> turns = [];
 
     public IReadOnlyList<Segment> Segments => segments;
 
@@ -93,12 +94,12 @@ internal sealed class SegmentWriter(string part, Drill drill, PlannedSide side, 
             seconds,
             phase,
             round,
-            new ContractionRamp(seconds, d.FromPercent, d.ToPercent, Math.Min(d.PlateauSeconds, seconds - 1)).BySecond(),
-            cue: NextCue()
+            said ? new ContractionRamp(seconds, d.FromPercent, d.ToPercent, Math.Min(d.PlateauSeconds, seconds - 1)).BySecond() : null,
+            cue: NextCue(phase, null)
         );
 
     private void Work(Phase phase, int seconds, int round, int? reps = null, string? label = null) =>
-        Add(SegmentKind.Work, seconds, phase, round, reps: reps, label: label, cue: NextCue());
+        Add(SegmentKind.Work, seconds, phase, round, reps: reps, label: label, cue: NextCue(phase, label));
 
     private void Rounds(int rounds, int rest, Action<int> work)
     {
@@ -113,5 +114,11 @@ internal sealed class SegmentWriter(string part, Drill drill, PlannedSide side, 
     /// <summary>Breaths at the student's own length, rounded up to whole seconds.</summary>
     private int Breaths(int breaths) => (int)Math.Ceiling(breaths * breathSeconds - 1e-9);
 
-    private string? NextCue() => drill.Cues.Count == 0 ? null : drill.Cues[cue++ % drill.Cues.Count];
+    private string? NextCue(Phase phase, string? label)
+    {
+        if (!said)
+            return null;
+        var turn = turns[(phase, label)] = turns.GetValueOrDefault((phase, label), -1) + 1;
+        return Cue.For(drill.Cues, side.Variant, phase, label, turn);
+    }
 }

@@ -17,6 +17,9 @@ public static class Timeline
 {
     public const int SwitchSeconds = 5;
 
+    /// <summary>To let go of one side before the other.</summary>
+    public const int ReleaseSeconds = 15;
+
     public static IReadOnlyList<TimelinePart> Of(SessionPlan plan, CatalogueContent catalogue)
     {
         var parts = new List<TimelinePart>();
@@ -31,16 +34,27 @@ public static class Timeline
 
     /// <summary>How long a planned drill takes, both sides together.</summary>
     public static int SecondsOf(PlannedDrill planned, Drill drill, double breathSeconds) =>
-        Parts(planned, drill, breathSeconds).Sum(p => p.Seconds);
+        planned.Sides.Select((side, i) => Write("", drill, side, i > 0, breathSeconds, said: false).Sum(s => s.Seconds)).Sum();
 
-    public static int SecondsOf(SessionPlan plan, CatalogueContent catalogue) => Of(plan, catalogue).Sum(p => p.Seconds);
+    public static int SecondsOf(SessionPlan plan, CatalogueContent catalogue) =>
+        plan.Drills.Sum(d => SecondsOf(d, catalogue.Drill(d.Drill), plan.BreathSeconds));
 
     /// <summary>The segments of one side in one version, starting at 0; used for the plan and for every easier version.</summary>
-    public static IReadOnlyList<Segment> Segments(string part, Drill drill, PlannedSide side, bool afterOtherSide, double breathSeconds)
+    public static IReadOnlyList<Segment> Segments(string part, Drill drill, PlannedSide side, bool afterOtherSide, double breathSeconds) =>
+        Write(part, drill, side, afterOtherSide, breathSeconds, said: true);
+
+    private static IReadOnlyList<Segment> Write(
+        string part,
+        Drill drill,
+        PlannedSide side,
+        bool afterOtherSide,
+        double breathSeconds,
+        bool said
+    )
     {
-        var writer = new SegmentWriter(part, drill, side, breathSeconds);
+        var writer = new SegmentWriter(part, drill, side, breathSeconds, said);
         if (afterOtherSide)
-            writer.Add(SegmentKind.SwitchSides, SwitchSeconds);
+            writer.Add(SegmentKind.SwitchSides, drill.Release is null ? SwitchSeconds : ReleaseSeconds, cue: drill.Release);
         else
             writer.Add(SegmentKind.SetUp, drill.SetUpOf(drill.VariantAt(side.Variant)));
         writer.Dose();
@@ -62,7 +76,12 @@ public static class Timeline
 
     /// <summary>A drill with the cue that a coach wants said.</summary>
     internal static Drill Said(Drill drill, PlannedDrill planned) =>
-        planned.Cue is { } cue ? drill with { Cues = [cue, .. drill.Cues.Skip(1)] } : drill;
+        planned.Cue is { } cue
+            ? drill with
+            {
+                Cues = [new Cue(cue, At: drill.Cues.Count > 0 ? drill.Cues[0].At : null), .. drill.Cues.Skip(1)],
+            }
+            : drill;
 
     private static List<Segment> StartingAt(IReadOnlyList<Segment> segments, ref int start)
     {

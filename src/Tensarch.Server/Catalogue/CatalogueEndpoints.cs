@@ -63,7 +63,7 @@ public static class CatalogueEndpoints
                                     d.Phase,
                                     d.TestOnly,
                                     d.Props,
-                                    d.Cues,
+                                    [.. d.Cues.Select(c => c.Says)],
                                     [.. d.Variants.Select(v => new VariantView(v.Key, v.Name))]
                                 )),
                             ],

@@ -7,7 +7,7 @@ namespace Tensarch.Server.Catalogue;
 /// <summary>All that a coach looks up about a drill.</summary>
 /// <param name="Warms">Said where it wants a warm body: <c>warm</c>, or <c>none</c>.</param>
 /// <param name="Ceiling">Most that one round of it grows to, in the unit of its dose.</param>
-/// <param name="Counter">The drill that counters it, by key.</param>
+/// <param name="Counters">The drill that counters it, by key.</param>
 /// <param name="StandsInFor">The drill in whose place it is done, by key.</param>
 /// <param name="Gates">Names of the tests of the day that it needs.</param>
 /// <param name="Serves">Where it is work of a stage; none where it serves every ladder.</param>
@@ -26,11 +26,11 @@ public sealed record DrillPage(
     string? SideMeans,
     string Warms,
     int? Ceiling,
-    string? Counter,
+    IReadOnlyList<string> Counters,
     string? StandsInFor,
     IReadOnlyList<string> Gates,
     IReadOnlyList<string> Props,
-    IReadOnlyList<string> Cues,
+    IReadOnlyList<Cue> Cues,
     IReadOnlyList<string> Checks,
     IReadOnlyList<string> StopSigns,
     IReadOnlyList<VariantPage> Variants,
@@ -54,7 +54,7 @@ public sealed record DrillPage(
             drill.SideMeans,
             drill.Warmth,
             drill.Ceiling,
-            drill.Counter,
+            drill.Counters ?? [],
             content.Shape.StandIns.Where(s => s.Value == drill.Key).Select(s => s.Key).FirstOrDefault(),
             [.. drill.Gates.Select(g => content.FindDayGate(g)!.Name)],
             drill.Props,

@@ -46,6 +46,14 @@ public class ContentTests
     [InlineData("ladders/front-split.v1.json", "\"number\": 2", "\"number\": 3", "stagesCountUp")]
     [InlineData("ladders/front-split.v1.json", "\"low-lunge\"", "\"no-such-drill\"", "no-such-drill")]
     [InlineData("ladders/front-split.v1.json", "\"low-lunge\"", "\"kick-up\"", "kick-up is no drill of this stage")]
+    [InlineData(
+        "drills.v1.json",
+        "Squeeze the rear glute, hips forward",
+        "a a a a a a a a a a a a a a a a a a a a a a a a a a a",
+        "is too long for 10 s"
+    )]
+    [InlineData("drills.v1.json", "\"position\": \"Fold\"", "\"position\": \"Nowhere\"", "belongs to nothing")]
+    [InlineData("session-shape.v1.json", "\"active-slr\": [", "\"plank-hold\": [", "opens active-slr")]
     public void Content_that_points_at_nothing_is_refused(string file, string find, string replace, string reason) =>
         Assert.Contains(
             reason,

@@ -4543,6 +4543,22 @@ export interface components {
             /** Format: int32 */
             stage: number;
         };
+        /** @description One short thing to say. */
+        Cue: {
+            says: string;
+            breath?: components["schemas"]["CueBreath"];
+            at?: null | components["schemas"]["Phase"];
+            /** @description The position of a flow, or the rung, that it belongs to. */
+            position?: null | string;
+            /** @description The variant that it belongs to; none for all of them. */
+            variant?: null | string;
+        };
+        /**
+         * @description How the breath goes with a movement.
+         * @default free
+         * @enum {unknown}
+         */
+        CueBreath: "free" | "in" | "out";
         /** @description Can this body do this today? A short test after the warm-up, or a question, as data. */
         DayGate: {
             key: string;
@@ -4906,13 +4922,13 @@ export interface components {
              */
             ceiling: null | number;
             /** @description The drill that counters it, by key. */
-            counter: null | string;
+            counters: string[];
             /** @description The drill in whose place it is done, by key. */
             standsInFor: null | string;
             /** @description Names of the tests of the day that it needs. */
             gates: string[];
             props: string[];
-            cues: string[];
+            cues: components["schemas"]["Cue"][];
             checks: string[];
             stopSigns: string[];
             variants: components["schemas"]["VariantPage"][];

@@ -24,7 +24,7 @@
   const from = untrack(() => drill);
   const own = from.copyOf != null;
   let name = $state(own ? from.name : `${from.name}, ours`);
-  let cues = $state(from.cues.join('\n'));
+  let cues = $state(from.cues.map((c) => c.says).join('\n'));
   let checks = $state(from.checks.join('\n'));
   let stopSigns = $state(from.stopSigns.join('\n'));
   let chosen = $state([...from.props]);

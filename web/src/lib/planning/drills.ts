@@ -1,6 +1,7 @@
 import { api, ask, type Schemas } from '$lib/api/client';
 import { catalogue } from '$lib/catalogue/catalogue.svelte';
 import { phaseTitles } from '$lib/planning/phases';
+import { workNames } from '$lib/sessions/words';
 
 export type DrillPage = Schemas['DrillPage'];
 
@@ -34,3 +35,16 @@ export function foundBy(drill: DrillPage, typed: string): boolean {
     t.toLowerCase().includes(words),
   );
 }
+
+const breaths: Record<Schemas['CueBreath'], string> = { free: '', in: 'breathe in', out: 'breathe out' };
+
+/** When a cue is said, and with which breath: its phase or position, its version. */
+export const cueWhen = (cue: Schemas['Cue'], drill: DrillPage): string =>
+  [
+    cue.position ?? (cue.at ? workNames[cue.at] : ''),
+    breaths[cue.breath ?? 'free'],
+    drill.variants.find((v) => v.key === cue.variant)?.name ?? '',
+  ]
+    .filter(Boolean)
+    .join(', ')
+    .toLowerCase();

@@ -22,6 +22,7 @@
   import ReshapePanel from './ReshapePanel.svelte';
   import SleptPanel from './SleptPanel.svelte';
   import StopPanel from './StopPanel.svelte';
+  import { hush, speak } from './speech';
   import { Tones } from './tones';
   import { doing } from './words';
 
@@ -64,6 +65,25 @@
   $effect(() => {
     const loads = outbox.ended[sessionId];
     if (loads) untrack(() => runner.bar(loads));
+  });
+
+  /** What is said now: what to get ready for, and the cue of each stretch of work. */
+  const aloud = $derived(
+    !runner.running || runner.run.over
+      ? ''
+      : runner.segment.kind === 'setUp'
+        ? [runner.version.name, runner.version.side].filter(Boolean).join(', ')
+        : (runner.segment.cue ?? ''),
+  );
+  const stretch = $derived(
+    runner.run.over ? '' : `${runner.run.at}/${runner.version.id}/${runner.run.segment}`,
+  );
+
+  $effect(() => {
+    void stretch;
+    if (silent || !aloud) hush();
+    else speak(aloud);
+    return hush;
   });
 
   const side = $derived(runner.run.over ? null : runner.version.side);

@@ -2,7 +2,7 @@ import type { Schemas } from '$lib/api/client';
 
 type Segment = Schemas['Segment'];
 
-const phases: Record<Segment['phase'], string> = {
+export const workNames: Record<Segment['phase'], string> = {
   none: '',
   hold: 'Hold',
   settle: 'Settle',
@@ -25,6 +25,6 @@ export function doing(segment: Segment): string {
     case 'rest':
       return 'Rest';
     default:
-      return segment.label ?? (segment.reps ? `${segment.reps} repetitions` : phases[segment.phase]);
+      return segment.label ?? (segment.reps ? `${segment.reps} repetitions` : workNames[segment.phase]);
   }
 }

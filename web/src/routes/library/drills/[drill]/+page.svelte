@@ -12,7 +12,7 @@
   import { undo } from '$lib/parts/undo.svelte';
   import DrillClips from '$lib/planning/DrillClips.svelte';
   import { doseFields } from '$lib/planning/doseFields';
-  import { allDrills, drillsAnew, servesText, type DrillPage } from '$lib/planning/drills';
+  import { allDrills, cueWhen, drillsAnew, servesText, type DrillPage } from '$lib/planning/drills';
   import OwnDrillForm from '$lib/planning/OwnDrillForm.svelte';
   import { phaseTitles } from '$lib/planning/phases';
   import { doseText, propName } from '$lib/planning/words';
@@ -47,7 +47,7 @@
             gone,
             own: {
               name: d.name,
-              cues: d.cues,
+              cues: d.cues.map((c) => c.says),
               checks: d.checks,
               stopSigns: d.stopSigns,
               props: d.props,
@@ -136,7 +136,12 @@
           <div>
             <h2 class="mb-1">What is said</h2>
             <ul class="list-disc ps-5">
-              {#each d.cues as cue (cue)}<li>{cue}</li>{/each}
+              {#each d.cues as cue, i (i)}
+                <li>
+                  {cue.says}
+                  {#if cueWhen(cue, d)}<span class="text-quiet">· {cueWhen(cue, d)}</span>{/if}
+                </li>
+              {/each}
             </ul>
             {#if d.checks.length}
               <h2 class="mt-4 mb-1">What to look at</h2>
@@ -198,12 +203,14 @@
             <dt class="text-quiet">Needs today’s test</dt>
             <dd>{d.gates.join(', ').toLowerCase()}</dd>
           {/if}
-          {#if d.counter}
+          {#if d.counters.length}
             <dt class="text-quiet">Countered by</dt>
             <dd>
-              <a class="link-line" href={resolve('/library/drills/[drill]', { drill: d.counter })}
-                >{catalogue.drill(d.counter).name}</a
-              >
+              {#each d.counters as counter, i (counter)}{i > 0 ? ', ' : ''}<a
+                  class="link-line"
+                  href={resolve('/library/drills/[drill]', { drill: counter })}
+                  >{catalogue.drill(counter).name}</a
+                >{/each}
             </dd>
           {/if}
           {#if d.standsInFor}
