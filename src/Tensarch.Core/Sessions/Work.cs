@@ -31,7 +31,7 @@ public sealed record Work(
     public override string ToString() =>
         string.Create(
             CultureInfo.InvariantCulture,
-            $"{Drill}/{Variant}/{Side}/{Skill}/{Seconds}/{LongestHold}/{TopPercent}/{(Full ? "full" : "")}"
+            $"{Drill}/{Variant}/{Side}/{Skill}/{Seconds}/{LongestHold}/{TopPercent}{(Full ? "/full" : "")}"
         );
 
     /// <returns>None for a text that names no drill.</returns>

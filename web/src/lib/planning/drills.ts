@@ -41,7 +41,7 @@ const breaths: Record<Schemas['CueBreath'], string> = { free: '', in: 'breathe i
 /** When a cue is said, and with which breath: its phase or position, its version. */
 export const cueWhen = (cue: Schemas['Cue'], drill: DrillPage): string =>
   [
-    cue.position ?? (cue.at ? workNames[cue.at] : ''),
+    cue.position === cue.says ? '' : (cue.position ?? (cue.at ? workNames[cue.at] : '')),
     breaths[cue.breath ?? 'free'],
     drill.variants.find((v) => v.key === cue.variant)?.name ?? '',
   ]
