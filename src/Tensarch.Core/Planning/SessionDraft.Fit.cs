@@ -54,7 +54,7 @@ internal sealed partial class SessionDraft
 
     private bool ShrinkFrame()
     {
-        if (RaiseSeconds > LeastRaiseSeconds && WarmSeconds > shape.WarmSeconds(who.Minutes))
+        if (RaiseSeconds > LeastRaise && WarmSeconds > shape.WarmSeconds(who.Minutes))
         {
             SetRaise(RaiseSeconds - Math.Max(-Room, 5));
             return true;

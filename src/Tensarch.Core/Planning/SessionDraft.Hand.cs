@@ -124,7 +124,7 @@ internal sealed partial class SessionDraft
     {
         if (WarmSeconds > shape.WarmSeconds(who.Minutes) + Grain)
         {
-            if (RaiseSeconds > LeastRaiseSeconds)
+            if (RaiseSeconds > LeastRaise)
             {
                 SetRaise(
                     RaiseSeconds - Math.Max(Grain + 1, Math.Min(WarmSeconds - shape.WarmSeconds(who.Minutes), Used - 60 * who.Minutes))

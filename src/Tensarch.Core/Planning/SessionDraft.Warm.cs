@@ -6,6 +6,7 @@ namespace Tensarch.Core.Planning;
 internal sealed partial class SessionDraft
 {
     private const int LeastRaiseSeconds = 60;
+    private const int LongDayRaiseSeconds = 120;
     private const int MostRaiseSeconds = 300;
 
     /// <summary>They take turns: more than there are, and no multiple of the step.</summary>
@@ -45,6 +46,9 @@ internal sealed partial class SessionDraft
 
     /// <summary>The calm at the very end: guided rest, and lying still.</summary>
     private List<Drill> Rests => [.. Of(DrillKind.Calm).TakeLast(2)];
+
+    /// <summary>A long day begins with two minutes of it at least.</summary>
+    private int LeastRaise => who.Minutes >= CalmFromMinutes ? LongDayRaiseSeconds : LeastRaiseSeconds;
 
     private int UsualRaise => who.Minutes <= shape.Warm.ShortRaiseMinutes ? shape.Warm.ShortRaiseSeconds : 180;
 
@@ -97,7 +101,7 @@ internal sealed partial class SessionDraft
             var enough = WarmSeconds + MostRaiseSeconds - RaiseSeconds >= needed;
             if (enough && drill.Kind != DrillKind.Raise && !drill.Loads.Keys.Any(t => Regions.Contains(t) && !Warmed(t)))
                 continue;
-            if (WarmSeconds >= needed && RaiseSeconds <= LeastRaiseSeconds)
+            if (WarmSeconds >= needed && RaiseSeconds <= LeastRaise)
                 break;
             Try(PartFor(drill), drill, new(drill.Kind == DrillKind.Raise ? "warmUp" : "preparesRegions"));
         }
@@ -106,7 +110,7 @@ internal sealed partial class SessionDraft
         foreach (var drill in Warmers().Where(d => !Has(d.Key)))
             if (WarmSeconds < needed)
             {
-                SetRaise(LeastRaiseSeconds);
+                SetRaise(LeastRaise);
                 tried.Remove((PartFor(drill).Skill, drill.Key));
                 Try(PartFor(drill), drill, new("preparesRegions"));
                 SetRaise(RaiseSeconds + needed + Grain - WarmSeconds);
@@ -158,7 +162,7 @@ internal sealed partial class SessionDraft
                     {
                         Dose = ((HoldDose)s.Dose) with
                         {
-                            Seconds = Math.Clamp(seconds - seconds % (Grain + 1), LeastRaiseSeconds, MostRaiseSeconds),
+                            Seconds = Math.Clamp(seconds - seconds % (Grain + 1), LeastRaise, MostRaiseSeconds),
                         },
                     }
             );
@@ -193,7 +197,7 @@ internal sealed partial class SessionDraft
         while (
             WarmSeconds > shape.WarmMost(who.Minutes) * Used
             && WarmSeconds - Grain > shape.WarmSeconds(who.Minutes)
-            && RaiseSeconds > LeastRaiseSeconds
+            && RaiseSeconds > LeastRaise
         )
             SetRaise(RaiseSeconds - Grain - 1);
     }
