@@ -22,7 +22,7 @@
   import ReshapePanel from './ReshapePanel.svelte';
   import SleptPanel from './SleptPanel.svelte';
   import StopPanel from './StopPanel.svelte';
-  import { hush, speak } from './speech';
+  import { speaks } from './speaker.svelte';
   import { Tones } from './tones';
   import { doing } from './words';
 
@@ -67,24 +67,7 @@
     if (loads) untrack(() => runner.bar(loads));
   });
 
-  /** What is said now: what to get ready for, and the cue of each stretch of work. */
-  const aloud = $derived(
-    !runner.running || runner.run.over
-      ? ''
-      : runner.segment.kind === 'setUp'
-        ? [runner.version.name, runner.version.side].filter(Boolean).join(', ')
-        : (runner.segment.cue ?? ''),
-  );
-  const stretch = $derived(
-    runner.run.over ? '' : `${runner.run.at}/${runner.version.id}/${runner.run.segment}`,
-  );
-
-  $effect(() => {
-    void stretch;
-    if (silent || !aloud) hush();
-    else speak(aloud);
-    return hush;
-  });
+  speaks(runner, () => silent);
 
   const side = $derived(runner.run.over ? null : runner.version.side);
   const working = $derived(!runner.run.over && runner.segment.kind === 'work');

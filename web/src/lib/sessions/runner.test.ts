@@ -222,6 +222,57 @@ describe('the runner', () => {
     expect(floor.runner.version.id).toBe('fold/easy');
   });
 
+  it('starts a question that was answered today from that answer, on the same side only', () => {
+    const check = {
+      key: 'pain',
+      asks: 'Wrist pain?',
+      atMost: 1,
+      atLeast: null,
+      otherwise: 'notToday',
+      region: null,
+    } as const;
+    const gate = (
+      id: string,
+      key: string,
+      side: Schemas['Side'] | null,
+      need: string,
+    ): Pack['gates'][number] => ({
+      id,
+      gate: id,
+      name: id,
+      test: '',
+      side,
+      tests: [],
+      needs: [{ slot: need, easier: null }],
+      checks: [{ ...check, key }],
+      instead: [],
+    });
+    const asking = {
+      ...pack,
+      gates: [
+        gate('a', 'pain', null, 'fold'),
+        gate('b', 'wrist', null, 'lean'),
+        gate('c', 'pain', 'left', 'rest'),
+      ],
+    };
+    const runner = new Runner(new Packed(asking), {
+      now: () => 0,
+      id: () => '00000000-0000-4000-8000-000000000001',
+      keep: () => {},
+      lay: () => {},
+    });
+    expect(runner.asking?.id).toBe('a');
+    expect(runner.answered).toEqual({});
+    runner.answer({ pain: 1 });
+    runner.skip();
+    expect(runner.asking?.id).toBe('b');
+    expect(runner.answered).toEqual({ wrist: 1 });
+    runner.answer({ wrist: 0 });
+    runner.skip();
+    expect(runner.asking?.id).toBe('c');
+    expect(runner.answered).toEqual({});
+  });
+
   it('asks after a sleep what was done, and adds no more than the segment has', () => {
     const floor = new Floor();
     floor.runner.toggle();

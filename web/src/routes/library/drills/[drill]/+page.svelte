@@ -137,9 +137,10 @@
             <h2 class="mb-1">What is said</h2>
             <ul class="list-disc ps-5">
               {#each d.cues as cue, i (i)}
+                {@const when = cueWhen(cue, d)}
                 <li>
                   {cue.says}
-                  {#if cueWhen(cue, d)}<span class="text-quiet">· {cueWhen(cue, d)}</span>{/if}
+                  {#if when}<span class="text-quiet">· {when}</span>{/if}
                 </li>
               {/each}
             </ul>
