@@ -49,7 +49,7 @@ test('an open gate is decided in place, and a year later the log says why', asyn
   const gap = why.getByRole('listitem').filter({ hasText: 'Front split gap' });
   await expect(gap).toContainText('≤ 22 cm');
   await expect(gap).toContainText(/met/);
-  await expect(why.getByRole('listitem').filter({ hasText: 'Supported split, to middle' })).toContainText('met, 2 of 2');
+  await expect(why.getByRole('listitem').filter({ hasText: 'Supported split, two heights' })).toContainText('met, 2 of 2');
   await expect(why.getByRole('listitem').filter({ hasText: 'Free of pain' })).toContainText('met');
 });
 

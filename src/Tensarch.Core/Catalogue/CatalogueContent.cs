@@ -1,5 +1,6 @@
 using Tensarch.Core.Measuring;
 using Tensarch.Core.Planning;
+using Tensarch.Core.Programmes;
 using Tensarch.Core.Sessions;
 using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
@@ -18,7 +19,8 @@ public sealed class CatalogueContent(
     IReadOnlyList<StopRule> stopRules,
     IReadOnlyList<Approach> approaches,
     IReadOnlyList<DayGate> dayGates,
-    SessionShape shape
+    SessionShape shape,
+    ProgrammeRules programme
 )
 {
     private readonly Dictionary<string, Measure> measuresByKey = measures.ToDictionary(m => m.Key);
@@ -53,7 +55,20 @@ public sealed class CatalogueContent(
 
     /// <summary>The same with a studio's own drills after the shipped ones.</summary>
     public CatalogueContent With(IReadOnlyList<Drill> own) =>
-        new(Measures, Positions, Batteries, Views, Ladders, [.. ShippedDrills, .. own], Questions, StopRules, Approaches, DayGates, Shape);
+        new(
+            Measures,
+            Positions,
+            Batteries,
+            Views,
+            Ladders,
+            [.. ShippedDrills, .. own],
+            Questions,
+            StopRules,
+            Approaches,
+            DayGates,
+            Shape,
+            Programme
+        );
 
     public IReadOnlyList<IntakeQuestion> Questions { get; } = questions;
 
@@ -64,6 +79,8 @@ public sealed class CatalogueContent(
     public IReadOnlyList<DayGate> DayGates { get; } = dayGates;
 
     public SessionShape Shape { get; } = shape;
+
+    public ProgrammeRules Programme { get; } = programme;
 
     public DayGate? FindDayGate(string key) => DayGates.FirstOrDefault(g => g.Key == key);
 

@@ -47,6 +47,7 @@ internal static class ContentCheck
             measure.Key,
             "What is read from a picture names the picture as an instrument."
         );
+        Must(measure.Figure.Mark is not null, "measures", measure.Key, "The figure of a measure says where to measure.");
         Must(
             measure.Kind == MeasureKind.Step == measure.Step is not null,
             "measures",
@@ -155,6 +156,12 @@ internal static class ContentCheck
             "drills",
             drill.Key,
             $"No measure {drill.GapMeasure}."
+        );
+        Must(
+            drill.QuickMeasure is not { } read || content.FindMeasure(read) is { Quick: true, Instruments.Count: > 0 },
+            "drills",
+            drill.Key,
+            $"No quick measure {drill.QuickMeasure}."
         );
         Must(
             drill.AlternativeTo is not { } other || content.FindDrill(other) is not null,

@@ -3,6 +3,7 @@ using System.Text.Json.Serialization;
 using NJsonSchema;
 using Tensarch.Core.Measuring;
 using Tensarch.Core.Planning;
+using Tensarch.Core.Programmes;
 using Tensarch.Core.Sessions;
 using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
@@ -41,6 +42,7 @@ public static class ContentLoader
         var approaches = Task.Run(() => Newest<ApproachFile>(files, schemas, "approaches"));
         var dayGates = Task.Run(() => Newest<DayGateFile>(files, schemas, "day-gates"));
         var shape = Task.Run(() => Newest<SessionShape>(files, schemas, "session-shape"));
+        var programme = Task.Run(() => Newest<ProgrammeRules>(files, schemas, "programme"));
         var skills = Newest<SkillFile>(files, schemas, "skills").Skills;
         var shown = measures.GetAwaiter().GetResult();
         var content = new CatalogueContent(
@@ -54,7 +56,8 @@ public static class ContentLoader
             rules.GetAwaiter().GetResult().Rules,
             approaches.GetAwaiter().GetResult().Approaches,
             dayGates.GetAwaiter().GetResult().DayGates,
-            shape.GetAwaiter().GetResult()
+            shape.GetAwaiter().GetResult(),
+            programme.GetAwaiter().GetResult()
         );
         ContentCheck.Check(content);
         return content;

@@ -65,6 +65,7 @@ public enum MeasureRole
 /// <param name="Instruments">What it may be read with, the usual one first.</param>
 /// <param name="Role">What is derived from it.</param>
 /// <param name="Drill">The drill whose attempts it counts.</param>
+/// <param name="Quick">A rough reading by the student's own hand, at the last repetition of a drill: no gate reads it.</param>
 /// <param name="Loads">What taking it loads. A held tag keeps the measure off the bench.</param>
 /// <param name="Landmarks">Where to measure from and to.</param>
 /// <param name="Step">Values are multiples of this, in the measure's unit.</param>
@@ -95,11 +96,12 @@ public sealed partial record Measure(
     IReadOnlyList<string> Landmarks,
     IReadOnlyList<string> Protocol,
     IReadOnlyList<Compensation> Compensations,
-    MeasureFigure Figure,
+    LineFigure Figure,
     double? Step = null,
     PictureProtocol? Picture = null,
     MeasureRole? Role = null,
-    string? Drill = null
+    string? Drill = null,
+    bool Quick = false
 )
 {
     /// <summary>The protocol for a student: where it ends at a sensation, theirs is the ceiling where that is lower.</summary>

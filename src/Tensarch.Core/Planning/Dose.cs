@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Text.Json.Serialization;
 
 namespace Tensarch.Core.Planning;
@@ -131,13 +132,40 @@ public sealed record SupportLadderDose(IReadOnlyList<Rung> Rungs, int Rounds, in
                 Rungs = [new("Two chairs", "chair", onBlocks.Sum(r => r.Seconds)), .. Rungs.Where(r => !r.OnBlocks)],
             };
     }
+
+    /// <summary>
+    /// From the advised height downwards, named by its centimetres. What the advice cannot name, a bench, stays; so do the seconds:
+    /// where fewer heights are left than rungs, the last one has the rest.
+    /// </summary>
+    /// <param name="blocksOwned">Both hands together.</param>
+    public SupportLadderDose Advised(PropAdvice advice, int blocksOwned)
+    {
+        if (Rungs.Any(r => r.Face == "none"))
+            return this;
+        var heights = advice.Down(Rungs.Count, blocksOwned);
+        return this with
+        {
+            Rungs = [.. heights.Select((h, i) => Rung.At(h, i < heights.Count - 1 ? Rungs[i].Seconds : Rungs.Skip(i).Sum(r => r.Seconds)))],
+        };
+    }
 }
 
-/// <param name="Face">The block face under the hands: high, middle, low; or chair, floor, or none.</param>
+/// <param name="Face">The block face under the hands: high, middle, low; or stack, chair, floor, or none.</param>
 public sealed record Rung(string Name, string Face, int Seconds)
 {
     [JsonIgnore]
-    public bool OnBlocks => Face is "high" or "middle" or "low";
+    public bool OnBlocks => Face is "high" or "middle" or "low" or "stack";
+
+    public static Rung At(PropAdvice height, int seconds) =>
+        height.HeightCm == 0 ? new("Floor", "floor", seconds)
+        : height.Faces.Count == 0 ? new($"Chairs at {Cm(height.HeightCm)}", "chair", seconds)
+        : new(
+            $"Blocks at {Cm(height.HeightCm)}",
+            height.Faces.Count > 1 ? "stack" : height.Faces[0].ToString().ToLowerInvariant(),
+            seconds
+        );
+
+    private static string Cm(double cm) => $"{cm.ToString(CultureInfo.InvariantCulture)} cm";
 }
 
 /// <summary>Tries at a position, each logged with its time.</summary>

@@ -71,6 +71,8 @@ public sealed record Variant(
 /// <param name="HandShare">Share of bodyweight on the hands, 0 to 1.</param>
 /// <param name="OtherSide">Loads that belong to the other side: the side is the front leg, and these are of the rear one.</param>
 /// <param name="GapMeasure">The measure of the gap from which its support is chosen.</param>
+/// <param name="QuickMeasure">What the student reads of it by their own hand at the last repetition; no gate reads that.</param>
+/// <param name="Figure">Its position, where that is hard to put in words.</param>
 /// <param name="Release">What is done between its sides, and said; it takes longer than only changing sides.</param>
 /// <param name="DelayedBelow">Below this stage it waits for the first-attempt delay, like an attempt.</param>
 /// <param name="FitsMeasure">The measure whose last reading says which of its supports is used.</param>
@@ -130,7 +132,9 @@ public sealed record Drill(
     LoadTag? WhenLimited = null,
     string? AlternativeTo = null,
     string? CopyOf = null,
-    bool Gone = false
+    bool Gone = false,
+    string? QuickMeasure = null,
+    LineFigure? Figure = null
 )
 {
     public bool IsCounteredBy(string drill) => Counters?.Contains(drill) == true;

@@ -29,6 +29,7 @@ internal static class DrillChoice
         // What pain eased is practised, not tested.
         var wanted = easier > 0 || companion ? null : Wanted(drill, side, course);
         var since = eased.Where(e => e.EasierBy > 0).Select(e => e.Since).Min();
+        var advice = Props(drill, side, who, course);
         var planned = companion ? 0 : VariantEvidence.Of(drill, side, trains, wanted, who, course, since);
         // Practised below what the gate asks for, until two full sessions lead there: nothing is tested, and no best counts.
         if (wanted?.Variant is { } asked && asked != drill.Variants[planned].Key)
@@ -50,8 +51,8 @@ internal static class DrillChoice
                             side,
                             stage,
                             variant.Key,
-                            dose,
-                            Props(drill, side, who, course),
+                            advice is not null && dose is SupportLadderDose ladder ? ladder.Advised(advice, who.BlocksOwned) : dose,
+                            advice,
                             i == planned ? null : drill.Variants[planned].Key
                         ),
                         null

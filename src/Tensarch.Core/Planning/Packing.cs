@@ -57,6 +57,8 @@ public sealed record PackingLine(string Prop, int? Count, bool AtHome, string? I
     {
         // Of blocks, as many as the most that one drill stacks under both hands; a drill that names them and stacks none needs one.
         var blocks = plan.Drills.Max(d => d.Sides.Max(s => (int?)(s.Props?.Faces.Count * 2))) ?? 0;
+        if (plan.Drills.SelectMany(d => d.Sides).Any(s => s.Dose is SupportLadderDose ladder && ladder.Rungs.Any(r => r.OnBlocks)))
+            blocks = Math.Max(blocks, 2);
         return
         [
             .. plan
@@ -75,8 +77,13 @@ public sealed record PackingLine(string Prop, int? Count, bool AtHome, string? I
     private static IEnumerable<string> Props(PlannedDrill planned, Drill drill)
     {
         var advice = planned.Sides.Select(s => s.Props).OfType<PropAdvice>().ToList();
-        var noBlocks = advice.Count > 0 && advice.All(a => a.Faces.Count == 0);
-        var chairs = advice.Any(a => a.Faces.Count == 0 && a.HeightCm > 0);
+        var noBlocks =
+            advice.Count > 0
+            && advice.All(a => a.Faces.Count == 0)
+            && !planned.Sides.Any(s => s.Dose is SupportLadderDose ladder && ladder.Rungs.Any(r => r.OnBlocks));
+        var chairs =
+            advice.Any(a => a.Faces.Count == 0 && a.HeightCm > 0)
+            || planned.Sides.Any(s => s.Dose is SupportLadderDose ladder && ladder.Rungs.Any(r => r.Face == "chair"));
         return drill.Props.Where(p => p != "block" || !noBlocks).Concat(chairs ? ["chair"] : []);
     }
 

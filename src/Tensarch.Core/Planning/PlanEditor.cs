@@ -41,6 +41,14 @@ public sealed class PlanEditor(CatalogueContent content)
         return changes.Count == 0 ? plan : plan with { Bent = [.. Judge(plan, who).Where(v => !v.Refused).Select(v => v.Code).Distinct()] };
     }
 
+    /// <summary>A session that was changed by hand, on another day; none where a rule that must hold refuses it there.</summary>
+    public SessionPlan? MovedTo(SessionPlan plan, Trainee who)
+    {
+        var moved = plan with { Date = who.Date };
+        var verdicts = Judge(moved, who);
+        return verdicts.Any(v => v.Refused) ? null : moved with { Bent = [.. verdicts.Select(v => v.Code).Distinct()] };
+    }
+
     /// <summary>What the checker finds, the refusals first.</summary>
     public IReadOnlyList<EditVerdict> Judge(SessionPlan plan, Trainee who) =>
         [
@@ -114,7 +122,7 @@ public sealed class PlanEditor(CatalogueContent content)
             PlanChangeKind.Remove => With(plan, [.. plan.Drills.Where((_, i) => i != at)]),
             PlanChangeKind.Move when change.To is not { } to || to < 0 || to >= plan.Drills.Count => Refused("placeOutOfRange", ".to"),
             PlanChangeKind.Move => With(plan, Moved(plan.Drills, at, change.To!.Value)),
-            PlanChangeKind.Variant => Variant(plan, at, change),
+            PlanChangeKind.Variant => Variant(plan, at, change, who),
             PlanChangeKind.Dose => Dose(plan, at, change),
             PlanChangeKind.TurnSides => Change(plan, at, d => d with { Sides = [.. d.Sides.Reverse()] }),
             PlanChangeKind.Prop => Change(plan, at, d => d with { Prop = Said(change.Text) }),
@@ -159,7 +167,7 @@ public sealed class PlanEditor(CatalogueContent content)
         return (SessionDraft.PutIn(content, plan, who, drill, change.Skill, instead), null);
     }
 
-    private (SessionPlan?, Problem?) Variant(SessionPlan plan, int at, PlanChange change)
+    private (SessionPlan?, Problem?) Variant(SessionPlan plan, int at, PlanChange change, Trainee who)
     {
         var planned = plan.Drills[at];
         var drill = content.Drill(planned.Drill);
@@ -173,8 +181,15 @@ public sealed class PlanEditor(CatalogueContent content)
                 Variant = variant.Key,
                 EasedFrom = null,
                 // A variant with a dose of its own brings it along, as often as before.
-                Dose = variant.Dose is { } own ? own.WithRepeats(Math.Max(1, side.Dose.Repeats)) : side.Dose,
+                Dose = variant.Dose is { } own ? Advised(own.WithRepeats(Math.Max(1, side.Dose.Repeats)), side.Props) : side.Dose,
             };
+
+        Dose Advised(Dose dose, PropAdvice? advice) =>
+            dose is SupportLadderDose ladder && ladder.Owned(who.BlocksOwned) is var owned
+                ? advice is null
+                    ? owned
+                    : owned.Advised(advice, who.BlocksOwned)
+                : dose;
     }
 
     private static (SessionPlan?, Problem?) Dose(SessionPlan plan, int at, PlanChange change)

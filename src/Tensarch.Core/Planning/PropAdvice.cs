@@ -50,6 +50,24 @@ public sealed record PropAdvice(string Code, double HeightCm, IReadOnlyList<Face
         return lowest.HeightCm <= gapCm + AboveGapCm ? lowest : lowest with { Code = "nearestAbove" };
     }
 
+    private const double LeastStepCm = 5;
+
+    /// <summary>
+    /// So many supports of falling height: this one and the next ones down, a step of 5 cm at least; where the floor comes sooner, it
+    /// starts higher up. Fewer where what is owned gives no more.
+    /// </summary>
+    /// <param name="blocksOwned">Both hands together.</param>
+    public IReadOnlyList<PropAdvice> Down(int count, int blocksOwned)
+    {
+        var owned = Stacks(blocksOwned / 2).Append(Chairs).ToList();
+        List<PropAdvice> down = [this];
+        while (down.Count < count && owned.LastOrDefault(s => s.HeightCm <= down[^1].HeightCm - LeastStepCm) is { } lower)
+            down.Add(owned.First(s => s.HeightCm == lower.HeightCm));
+        while (down.Count < count && owned.FirstOrDefault(s => s.HeightCm >= down[0].HeightCm + LeastStepCm) is { } higher)
+            down.Insert(0, higher);
+        return down;
+    }
+
     private static PropAdvice Chairs => new("chairs", ChairHeightCm, []);
 
     /// <summary>What can be stacked under one hand, lowest first, and of equal height the widest first.</summary>

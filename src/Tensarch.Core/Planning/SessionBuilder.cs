@@ -1,4 +1,5 @@
 using Tensarch.Core.Catalogue;
+using Tensarch.Core.Sessions;
 using Tensarch.Core.Students;
 
 namespace Tensarch.Core.Planning;
@@ -26,7 +27,7 @@ public sealed class SessionBuilder(CatalogueContent catalogue)
             return Problem.Of("minutesOutOfRange", "minutes", ("least", FewestMinutes), ("most", MostMinutes));
         if (LoadTags.All.All(t => who.Bars[t] == BarLevel.OffLimits))
             return Problem.Of("everythingOffLimits", "student");
-        var (plan, empty) = Best(who);
+        var (plan, empty) = Best(who, MostOnHands(who));
         if (empty.Count == 0)
             return plan;
         var others = Build(who with { Courses = [.. who.Courses.Where(c => !empty.Contains(c.Skill))] }).Value;
@@ -42,16 +43,26 @@ public sealed class SessionBuilder(CatalogueContent catalogue)
         };
     }
 
+    /// <summary>
+    /// Sparing the wrists means less on the hands, not more of what is light: no more weight on them than in the session of free wrists. No
+    /// limit where they are free.
+    /// </summary>
+    private int? MostOnHands(Trainee who) =>
+        who.Bars[LoadTag.Wrist] != BarLevel.LightOnly ? null
+        : Build(who with { Bars = who.Bars.Freeing(LoadTag.Wrist) }) is { IsOk: true } free
+            ? LoadLedger.Of(Work.Planned(free.Value, catalogue), catalogue)[LoadTag.Wrist]
+        : 0;
+
     /// <summary>Few things for longer; where that left the day short, more things for less time may fill it better.</summary>
-    private (SessionPlan Plan, List<string> Empty) Best(Trainee who)
+    private (SessionPlan Plan, List<string> Empty) Best(Trainee who, int? mostOnHands)
     {
-        var first = new SessionDraft(catalogue, who, PlaceShares[0]);
+        var first = new SessionDraft(catalogue, who, PlaceShares[0], mostOnHands);
         var plan = first.Finish();
         if (!first.LeftShort)
             return (plan, [.. first.Empty]);
         var best = PlaceShares
             .Skip(1)
-            .Select(share => new SessionDraft(catalogue, who, share))
+            .Select(share => new SessionDraft(catalogue, who, share, mostOnHands))
             .Select(draft => (Plan: draft.Finish(), Draft: draft))
             .Prepend((Plan: plan, Draft: first))
             .MaxBy(made => made.Draft.MainSeconds);

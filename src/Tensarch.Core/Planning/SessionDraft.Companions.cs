@@ -6,6 +6,10 @@ namespace Tensarch.Core.Planning;
 /// <summary>What comes along with a drill: the tests of its day gate, what warms its regions, what counters it.</summary>
 internal sealed partial class SessionDraft
 {
+    /// <summary>Adds what has to come along; nothing may be done where that cannot.</summary>
+    private bool Accompany(SkillPart part, List<PlannedDrill> added) =>
+        AddGateTests(part, added) && AddWrists(added) && AddPreparation(added) && AddCounter(part, added);
+
     /// <summary>Every drill that tests a day gate which one of the variants needs, planned as that test.</summary>
     private bool AddGateTests(SkillPart part, List<PlannedDrill> added)
     {

@@ -254,7 +254,8 @@ internal sealed partial class SessionDraft
                 return null;
             sides.Add(side with { Dose = dose });
         }
-        return planned with { Sides = sides };
+        var grown = planned with { Sides = sides };
+        return HandsMay([grown]) ? grown : null;
     }
 
     private bool IsDue(PlannedDrill planned, PlannedSide side) =>

@@ -131,10 +131,7 @@ internal sealed partial class SessionDraft
                 );
                 return true;
             }
-            if (
-                drills.LastOrDefault(d => PlaceOf(d).Phase == SessionPhase.Warm && !IsTest(d) && d.Id != Raise?.Id && !Prepares(d)) is
-                { } idle
-            )
+            if (drills.LastOrDefault(d => IsIdleFrame(d) && !Prepares(d)) is { } idle)
                 return drills.Remove(idle);
         }
         var calm = drills.Where(d => catalogue.Drill(d.Drill).Kind == DrillKind.Calm).ToList();

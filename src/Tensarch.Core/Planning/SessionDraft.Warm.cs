@@ -184,22 +184,51 @@ internal sealed partial class SessionDraft
                 drills[drills.IndexOf(planned)] = more;
         while (Short && LyingStill is { Sides: [{ Dose: HoldDose { Seconds: < MostRestSeconds and var still } }] } rest && DownMay(15))
             Replace(rest, s => s with { Dose = ((HoldDose)s.Dose) with { Seconds = still + 15 } });
-        // Counters that came along leave less of the calm.
-        while (
-            SecondsIn(p => p == SessionPhase.Down) > shape.DownMost(ShapedBy, Used)
-            && LyingStill is { Sides: [{ Dose: HoldDose { Seconds: > LeastRestSeconds and var still } }] } rest
-        )
-            Replace(rest, s => s with { Dose = ((HoldDose)s.Dose) with { Seconds = Math.Max(LeastRestSeconds, still - 15) } });
         // Rests do not fill a session.
         while (Working < shape.Main.WorkShare * MainSeconds && MostResting() is { } idle)
             Lessen(idle);
-        // Not more warm-up than what it warms up for.
-        while (
-            WarmSeconds > shape.WarmMost(who.Minutes) * Used
-            && WarmSeconds - Grain > shape.WarmSeconds(who.Minutes)
-            && RaiseSeconds > LeastRaise
-        )
-            SetRaise(RaiseSeconds - Grain - 1);
+        // Not more of the frame than what it is for.
+        while ((TooCalm && ShortenCalm()) || (TooWarm && (ShortenRaise() || LessenWarm()))) { }
+    }
+
+    /// <summary>Counters that came along leave less of the calm, and so does a short day of little work.</summary>
+    private bool TooCalm =>
+        SecondsIn(p => p == SessionPhase.Down) > shape.DownMost(ShapedBy, Used) || MainSeconds < shape.MainLeast(ShapedBy) * Used;
+
+    private bool TooWarm => WarmSeconds > shape.WarmMost(who.Minutes) * Used && WarmSeconds - Grain > shape.WarmSeconds(who.Minutes);
+
+    private bool ShortenCalm()
+    {
+        if (LyingStill is not { Sides: [{ Dose: HoldDose { Seconds: > LeastRestSeconds and var still } }] } rest)
+            return false;
+        Replace(rest, s => s with { Dose = ((HoldDose)s.Dose) with { Seconds = Math.Max(LeastRestSeconds, still - 15) } });
+        return true;
+    }
+
+    private bool ShortenRaise()
+    {
+        var before = RaiseSeconds;
+        if (before > LeastRaise)
+            SetRaise(before - Grain - 1);
+        return RaiseSeconds < before;
+    }
+
+    /// <summary>Of the warm-up what is neither a test, nor the raise, nor core.</summary>
+    private bool IsIdleFrame(PlannedDrill d) => PlaceOf(d).Phase == SessionPhase.Warm && !IsTest(d) && d.Id != Raise?.Id && !IsCore(d);
+
+    /// <summary>A round that was more than one goes, else the last thing that nothing needs; the warm-up stays as long as the day asks for.</summary>
+    private bool LessenWarm()
+    {
+        var warm = drills.Where(IsIdleFrame).ToList();
+        foreach (var longest in warm.Where(d => d.Sides.All(s => DrillDose.MayLessen(s.Dose))).OrderByDescending(Seconds))
+        {
+            Lessen(longest);
+            if (WarmSeconds >= shape.WarmSeconds(who.Minutes))
+                return true;
+            drills[drills.FindIndex(d => d.Id == longest.Id)] = longest;
+        }
+        var last = warm.LastOrDefault(d => !Prepares(d) && WarmSeconds - Seconds(d) >= shape.WarmSeconds(who.Minutes));
+        return last is not null && drills.Remove(last);
     }
 
     /// <summary>Less than the share of the day that is called filled.</summary>

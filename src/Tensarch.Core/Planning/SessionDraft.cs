@@ -19,13 +19,22 @@ internal sealed partial class SessionDraft
     private readonly List<PlanNote> notes = [];
     private readonly HashSet<(string Skill, string Drill)> tried = [];
 
-    /// <param name="placeShare">How much of its share of the time a drill has to fill to be chosen first.</param>
-    public SessionDraft(CatalogueContent catalogue, Trainee who, double placeShare)
-        : this(catalogue, who, who.Courses.Take(catalogue.Shape.MostSkills(who.Minutes)), placeShare) { }
+    private readonly int? mostOnHands;
 
-    private SessionDraft(CatalogueContent catalogue, Trainee who, IEnumerable<CourseState> courses, double placeShare)
+    /// <param name="placeShare">How much of its share of the time a drill has to fill to be chosen first.</param>
+    /// <param name="mostOnHands">Hundredths of a bodyweight-second that the wrists may carry; none where nothing spares them.</param>
+    public SessionDraft(CatalogueContent catalogue, Trainee who, double placeShare, int? mostOnHands)
+        : this(catalogue, who, who.Courses.Take(catalogue.Shape.MostSkills(who.Minutes)), placeShare, mostOnHands) { }
+
+    private SessionDraft(
+        CatalogueContent catalogue,
+        Trainee who,
+        IEnumerable<CourseState> courses,
+        double placeShare,
+        int? mostOnHands = null
+    )
     {
-        (this.catalogue, this.who, shape, this.placeShare) = (catalogue, who, catalogue.Shape, placeShare);
+        (this.catalogue, this.who, shape, this.placeShare, this.mostOnHands) = (catalogue, who, catalogue.Shape, placeShare, mostOnHands);
         parts = [.. courses.Select(c => new SkillPart(catalogue, who, c))];
     }
 
@@ -48,6 +57,12 @@ internal sealed partial class SessionDraft
         GrowAll(IsMain);
         LeftShort = Short;
         Lighten();
+        return Closed();
+    }
+
+    /// <summary>In order, with what there is to be said.</summary>
+    private SessionPlan Closed()
+    {
         var (first, beside) = (Named(parts[0]), parts.Skip(1).Select(Named).ToList());
         var plan = new SessionPlan(
             first.Ladder,
@@ -148,10 +163,16 @@ internal sealed partial class SessionDraft
         }
 
         var added = new List<PlannedDrill> { planned };
-        if (!AddGateTests(part, added) || !AddWrists(added) || !AddPreparation(added) || !AddCounter(part, added))
+        if (!Accompany(part, added))
         {
             if (!drill.WarmsUp || must)
                 notes.Add(new("notPrepared", drill.Key));
+            return false;
+        }
+        if (!HandsMay(added))
+        {
+            if (!drill.WarmsUp)
+                notes.Add(new("lightOnly", drill.Key, LoadTag.Wrist));
             return false;
         }
         if (!must && !Fits(added))
@@ -160,11 +181,16 @@ internal sealed partial class SessionDraft
                 notes.Add(new("didNotFit", drill.Key, Number: Math.Ceiling(added.Sum(Seconds) / 60.0)));
             return false;
         }
+        Put(part, added);
+        return true;
+    }
+
+    private void Put(SkillPart part, List<PlannedDrill> added)
+    {
         foreach (var replaced in added)
             drills.RemoveAll(d => d.Id == replaced.Id);
         drills.AddRange(added);
         tried.UnionWith(added.Where(a => !IsTest(a)).Select(a => (part.Skill, a.Drill)));
-        return true;
     }
 
     /// <summary>Two skills never both work hard at the end of one range on one day.</summary>
@@ -179,6 +205,15 @@ internal sealed partial class SessionDraft
                     )
                 )
             : null;
+
+    /// <summary>The hands carry no more with these than they may today; what is there already and is lessened goes first.</summary>
+    private bool HandsMay(IReadOnlyList<PlannedDrill> added) =>
+        mostOnHands is not { } most
+        || added.Sum(OnHands) is 0
+        || drills.Where(d => added.All(a => a.Id != d.Id)).Concat(added).Sum(OnHands) <= most;
+
+    private int OnHands(PlannedDrill planned) =>
+        LoadLedger.Of(Work.Planned(planned, planned.Skill ?? "", who.BreathSeconds, catalogue), catalogue)[LoadTag.Wrist];
 
     /// <summary>So many places among the few things of a session are kept for the warm-up.</summary>
     private const int WarmDrills = 3;

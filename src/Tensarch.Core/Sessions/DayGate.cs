@@ -54,13 +54,15 @@ public sealed record DayGateSubstitute(IReadOnlyList<string> Failed, IReadOnlyLi
 /// <param name="Test">In words.</param>
 /// <param name="Tests">The drills that together are the test; none when it is a question alone.</param>
 /// <param name="Substitutes">In order: the first whose every tag is free is taken.</param>
+/// <param name="FirstTime">Asked before what was not done of late: a drill in a variant that is new.</param>
 public sealed record DayGate(
     string Key,
     string Name,
     string Test,
     IReadOnlyList<DayGateTest> Tests,
     IReadOnlyList<DayGateCheck> Checks,
-    IReadOnlyList<DayGateSubstitute> Substitutes
+    IReadOnlyList<DayGateSubstitute> Substitutes,
+    bool FirstTime = false
 )
 {
     /// <summary>What is done instead when a check failed; none when nothing that the data names is free.</summary>

@@ -41,6 +41,7 @@ internal sealed class PackGates(
                     && (side is null || p.Item.PlannedSide.Side is null || p.Item.PlannedSide.Side == side)
                     && Drill(p.Item) is var drill
                     && who.GatesOf(drill, drill.VariantAt(p.Item.PlannedSide.Variant)).Contains(gate.Key)
+                    && !(gate.FirstTime && who.History.Knows(drill.Key, p.Item.PlannedSide.Variant))
                 )
                 .Select(p => p.Index),
         ];
@@ -63,7 +64,8 @@ internal sealed class PackGates(
             [.. tests.Select(i => line[i].Id)],
             [.. needing.Select(i => new PackNeed(line[i].Id, line[i].Versions[0].Easier))],
             gate.Checks,
-            [.. gate.Checks.Select(c => Instead(gate, c.Key, side, needing)).OfType<PackInstead>()]
+            [.. gate.Checks.Select(c => Instead(gate, c.Key, side, needing)).OfType<PackInstead>()],
+            gate.FirstTime
         );
     }
 

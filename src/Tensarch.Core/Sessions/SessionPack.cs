@@ -96,6 +96,7 @@ public sealed record PackStop(
 /// <param name="Gate">The key of its data.</param>
 /// <param name="Tests">The slots that are its test; it asks when the last of them is done. None when it is a question alone.</param>
 /// <param name="Needs">The slots that need it, each with its own easier version.</param>
+/// <param name="FirstTime">It is about what is done for the first time, and not about today.</param>
 public sealed record PackGate(
     string Id,
     string Gate,
@@ -105,7 +106,8 @@ public sealed record PackGate(
     IReadOnlyList<string> Tests,
     IReadOnlyList<PackNeed> Needs,
     IReadOnlyList<DayGateCheck> Checks,
-    IReadOnlyList<PackInstead> Instead
+    IReadOnlyList<PackInstead> Instead,
+    bool FirstTime = false
 );
 
 /// <param name="Easier">The slot's own version when the result is "easier"; none when there is no easier one.</param>

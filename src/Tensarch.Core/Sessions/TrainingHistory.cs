@@ -38,6 +38,9 @@ public sealed class TrainingHistory
     /// <summary>Since a tag was loaded heavily, the day itself included; none when it never was.</summary>
     public int? DaysSinceHeavy(LoadTag tag, DateOnly day) => Since(day, d => d.Loads.Heavy.Contains(tag));
 
+    /// <summary>It was done in this variant, as far back as is known.</summary>
+    public bool Knows(string drill, string variant) => Days.Any(d => d.Worked.Any(w => w.Drill == drill && w.Variant == variant));
+
     /// <summary>Days running, up to the day before, on which a tag was loaded heavily.</summary>
     public int DaysRunning(LoadTag tag, DateOnly day)
     {

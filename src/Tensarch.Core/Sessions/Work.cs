@@ -67,6 +67,27 @@ public sealed record Work(
             select Of(same.Key, [.. same], plan, content),
         ];
 
+    /// <summary>A plan as if all of it had been done; an attempt counts for what attempts take, and not for the most that it may.</summary>
+    public static IReadOnlyList<Work> Planned(SessionPlan plan, CatalogueContent content) =>
+        [.. plan.Drills.SelectMany(d => Planned(d, d.Skill ?? plan.Skills[0].Skill, plan.BreathSeconds, content))];
+
+    /// <summary>One of its drills as if all of it had been done.</summary>
+    public static IEnumerable<Work> Planned(PlannedDrill planned, string skill, double breathSeconds, CatalogueContent content) =>
+        from side in planned.Sides
+        let drill = content.Drill(planned.Drill)
+        select new Work(
+            drill.Key,
+            side.Variant,
+            side.Side,
+            planned.Reason.Code == "companion" ? ForNone : skill,
+            side.Dose is AttemptsDose attempts
+                ? attempts.Attempts * Math.Min(attempts.MaxSeconds, content.Programme.Load.AttemptSeconds)
+                : Timeline.Segments("", drill, side, false, breathSeconds).Where(s => s.Kind == SegmentKind.Work).Sum(s => s.Seconds),
+            (int)Math.Round(Planning.Drill.LongestHoldSeconds(side.Dose, breathSeconds)),
+            side.Dose is RampedDose ramp ? ramp.ToPercent : 0,
+            true
+        );
+
     private static Work Of(WorkedDrill what, List<DoneRound> rounds, SessionPlan? plan, CatalogueContent content)
     {
         var drill = content.Drill(what.Drill);

@@ -199,6 +199,7 @@ public static class LadderCheck
     private static bool Reads(ReadinessTest test, Measure measure) =>
         test switch
         {
+            _ when measure.Quick => false,
             RomCriterion => measure.Kind is MeasureKind.Range or MeasureKind.Step,
             HoldCriterion => measure.Kind == MeasureKind.Hold,
             RateCriterion => measure.Kind == MeasureKind.Rate,

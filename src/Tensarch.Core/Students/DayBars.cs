@@ -83,6 +83,9 @@ public sealed class DayBars
 
     public BarLevel this[LoadTag tag] => levels[tag];
 
+    /// <summary>The same with nothing on one tag: what a bar on it is compared with.</summary>
+    internal DayBars Freeing(LoadTag tag) => new([.. Reasons.Where(r => r.Tag != tag)], SensationCeiling, RampTopPercent, askedGates);
+
     /// <summary>Nothing off limits is allowed; what is light only is allowed when light.</summary>
     public bool Allow(IReadOnlyDictionary<LoadTag, LoadLevel> loads) =>
         loads.All(l =>

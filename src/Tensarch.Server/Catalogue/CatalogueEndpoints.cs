@@ -22,6 +22,7 @@ public sealed record CatalogueResponse(
     IReadOnlyList<DayGate> DayGates
 );
 
+/// <param name="QuickMeasure">What is read of it by one's own hand at the last repetition.</param>
 public sealed record DrillView(
     string Key,
     string Name,
@@ -33,7 +34,8 @@ public sealed record DrillView(
     bool TestOnly,
     IReadOnlyList<string> Props,
     IReadOnlyList<string> Cues,
-    IReadOnlyList<VariantView> Variants
+    IReadOnlyList<VariantView> Variants,
+    string? QuickMeasure
 );
 
 public sealed record VariantView(string Key, string Name);
@@ -64,7 +66,8 @@ public static class CatalogueEndpoints
                                     d.TestOnly,
                                     d.Props,
                                     [.. d.Cues.Select(c => c.Says)],
-                                    [.. d.Variants.Select(v => new VariantView(v.Key, v.Name))]
+                                    [.. d.Variants.Select(v => new VariantView(v.Key, v.Name))],
+                                    d.QuickMeasure
                                 )),
                             ],
                             c.Questions,

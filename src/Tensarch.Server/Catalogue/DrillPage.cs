@@ -1,4 +1,5 @@
 using Tensarch.Core.Catalogue;
+using Tensarch.Core.Measuring;
 using Tensarch.Core.Planning;
 using Tensarch.Core.Students;
 
@@ -16,6 +17,8 @@ namespace Tensarch.Server.Catalogue;
 /// <param name="Version">Of the own drill; 0 for a shipped one.</param>
 /// <param name="Clips">What shows it: clips and pictures.</param>
 /// <param name="Figure">The measure whose figure shows its position; none where none does.</param>
+/// <param name="Drawn">Its own figure, where it has one.</param>
+/// <param name="QuickMeasure">What is read of it by one's own hand at the last repetition.</param>
 public sealed record DrillPage(
     string Key,
     string Name,
@@ -37,6 +40,8 @@ public sealed record DrillPage(
     IReadOnlyList<DrillServes> Serves,
     bool Everywhere,
     string? Figure,
+    LineFigure? Drawn,
+    string? QuickMeasure,
     string? CopyOf,
     bool Gone,
     int Version,
@@ -89,6 +94,8 @@ public sealed record DrillPage(
             drill.Serves.Any(s => s.Ladder == "*"),
             drill.GapMeasure
                 ?? content.Shape.TrainedBy.Where(t => t.Value == (drill.CopyOf ?? drill.Key)).Select(t => t.Key).FirstOrDefault(),
+            drill.Figure,
+            drill.QuickMeasure,
             drill.CopyOf,
             drill.Gone,
             version,

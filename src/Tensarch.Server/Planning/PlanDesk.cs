@@ -3,6 +3,7 @@ using Microsoft.EntityFrameworkCore;
 using Tensarch.Core;
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Planning;
+using Tensarch.Core.Programmes;
 using Tensarch.Core.Sessions;
 using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
@@ -90,8 +91,8 @@ public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioLa
         var plan = new SessionBuilder(catalogue).Build(facts);
         if (!plan.IsOk)
             return plan.Problems.ToList();
-        return SessionChecker.Check(plan.Value, facts, catalogue) is { Count: > 0 } broken
-            ? Problem.Of("planCheckFailed", broken[0].Code)
+        return PlanChecker.Check([new(plan.Value, facts)], facts.History, catalogue) is { Count: > 0 } broken
+            ? Problem.Of("planCheckFailed", broken[0].Violation.Code)
             : plan;
     }
 

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Tensarch.Core;
+using Tensarch.Core.Catalogue;
 using Tensarch.Core.Planning;
 using Tensarch.Server.Data;
 using Tensarch.Server.Planning;
@@ -19,7 +20,7 @@ public enum SessionChangeKind
     Delete,
     Restore,
 
-    /// <summary>To another day, made anew under that day's bars.</summary>
+    /// <summary>To another day: what was changed by hand comes along where that day's rules allow it, else it is made anew.</summary>
     Move,
 
     /// <summary>What was changed by hand last is as it was before; once more, and it is changed again.</summary>
@@ -30,7 +31,7 @@ public enum SessionChangeKind
 public sealed record SessionChange(SessionChangeKind Kind, DateOnly? Date = null);
 
 /// <summary>What is done with a session beside running it. Each may be sent twice and does the same.</summary>
-public sealed class SessionChanges(TensarchDb db, PlanDesk plans, Standings standings, StudioClock clock)
+public sealed class SessionChanges(TensarchDb db, CatalogueContent catalogue, PlanDesk plans, Standings standings, StudioClock clock)
 {
     public async Task<Result<SessionRow>> Make(Guid id, SessionChange change, CancellationToken ct)
     {
@@ -81,15 +82,27 @@ public sealed class SessionChanges(TensarchDb db, PlanDesk plans, Standings stan
         return [];
     }
 
-    /// <summary>As it is planned on the new day, in the place of what it was.</summary>
+    /// <summary>
+    /// As it is planned on the new day, in the place of what it was; with what was changed by hand where nothing refuses that there. Either can be
+    /// taken back: the changes, or the move that lost them.
+    /// </summary>
     private async Task<List<Problem>> Move(SessionRow row, DateOnly date, CancellationToken ct)
     {
-        var minutes = plans.Read(row)?.Minutes;
-        var planned = plans.Make((await standings.Of(row.StudentId, ct))!, new(row.Id, date, minutes, row.Skill, row.Beside));
+        var standing = (await standings.Of(row.StudentId, ct))!;
+        var before = plans.Read(row);
+        var planned = plans.Make(standing, new(row.Id, date, before?.Minutes, row.Skill, row.Beside));
         if (!planned.IsOk)
             return [.. planned.Problems];
-        plans.Lay(row, planned.Value);
-        (row.PlanBefore, row.EditId) = (null, null);
+        var kept =
+            before is { Bent: not null } && plans.TraineeOn(row, before, date, standing) is { } who
+                ? new PlanEditor(catalogue).MovedTo(before, who)
+                : null;
+        row.PlanBefore =
+            kept is not null ? StoredJson.Write(planned.Value)
+            : before is { Bent: not null } ? row.PlanJson
+            : null;
+        row.EditId = null;
+        plans.Lay(row, kept ?? planned.Value);
         return [];
     }
 }

@@ -1,6 +1,7 @@
 using CsCheck;
 using Tensarch.Core.Planning;
 using Tensarch.Core.Sessions;
+using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
 
 namespace Tensarch.Core.Tests.Planning;
@@ -96,16 +97,40 @@ public class MakerProperties
                 var plan = Builder.Build(Panel.Request(at)).Value;
                 if (plan.Notes.Any(n => n.Code == "longestDay"))
                     break;
-                var main = plan
-                    .Drills.Where(d => d.Reason.Code != "dayGate" && SessionOrder.IsMain(Shipped.Content.Drill(d.Drill).Phase))
-                    .Sum(d => Timeline.SecondsOf(d, Shipped.Content.Drill(d.Drill), plan.BreathSeconds));
+                var main = MainOf(plan);
                 Assert.True(main >= before - Grain, $"{at}: {main} s after {before} s");
                 before = main;
             }
         }
     }
 
+    /// <summary>The same for a day of two skills, from the length on that takes both.</summary>
+    [Fact]
+    public void More_minutes_never_give_two_skills_less_main_work()
+    {
+        foreach (var a in Shipped.Content.Skills)
+        foreach (var b in Shipped.Content.Skills.Where(b => b != a))
+        {
+            var before = 0;
+            foreach (var minutes in new[] { 45, 60, 75, 90 })
+            {
+                OneSkill Of(Ladder ladder) => Panel.Request(new(ladder.Key, 2, "long-and-ramped", minutes, "no cautions", "middle"));
+                var plan = Builder.Build((Trainee)Of(a) with { Courses = [Of(a).Course, Of(b).Course] }).Value;
+                if (plan.Notes.Any(n => n.Code == "longestDay"))
+                    break;
+                var main = MainOf(plan);
+                Assert.True(main >= before - Grain, $"{a.Key} and {b.Key}, {minutes} min: {main} s after {before} s");
+                before = main;
+            }
+        }
+    }
+
     private const int Grain = 45;
+
+    private static int MainOf(SessionPlan plan) =>
+        plan
+            .Drills.Where(d => d.Reason.Code != "dayGate" && SessionOrder.IsMain(Shipped.Content.Drill(d.Drill).Phase))
+            .Sum(d => Timeline.SecondsOf(d, Shipped.Content.Drill(d.Drill), plan.BreathSeconds));
 
     [Fact]
     public void A_stricter_ceiling_never_lengthens_a_passive_hold() =>
@@ -127,6 +152,34 @@ public class MakerProperties
             },
             iter: 300
         );
+
+    /// <summary>Heavy work, and for the wrist weight on the hands: with a caution on a tag there is never more of it than without.</summary>
+    [Fact]
+    public void A_bar_never_adds_load_on_its_tag() =>
+        Gen.Select(
+                SessionProperties.AnyRequest,
+                Gen.Int[0, Shipped.Content.Questions.Count - 1].Select(i => Shipped.Content.Questions[i].Key)
+            )
+            .Sample(
+                (request, question) =>
+                {
+                    var barred = Shipped.Bars(question);
+                    var with = Builder.Build(request with { Bars = barred });
+                    if (!with.IsOk)
+                        return;
+                    foreach (var tag in LoadTags.All.Where(t => barred[t] != BarLevel.Free))
+                    {
+                        var without = Builder.Build(request with { Bars = barred.Freeing(tag) }).Value;
+                        Assert.True(
+                            Loads(with.Value)[tag] <= Loads(without)[tag],
+                            $"{question}, {tag}: {Loads(with.Value)[tag]} after {Loads(without)[tag]}"
+                        );
+                    }
+                },
+                iter: 200
+            );
+
+    private static LoadLedger Loads(SessionPlan plan) => LoadLedger.Of(Work.Planned(plan, Shipped.Content), Shipped.Content);
 
     /// <summary>Practice is three quarters of one's best, in steps of five from twenty on, under the ceiling.</summary>
     [Theory]

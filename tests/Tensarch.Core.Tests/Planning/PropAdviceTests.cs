@@ -37,4 +37,43 @@ public class PropAdviceTests
                         && (advice.Code is not ("blocks" or "floor") || advice.HeightCm <= gap + 6);
                 }
             );
+
+    [Theory]
+    [InlineData(35, 4, "Blocks at 38 cm, Blocks at 30.5 cm, Blocks at 23 cm")]
+    [InlineData(20, 2, "Blocks at 23 cm, Blocks at 15 cm, Blocks at 7.5 cm")]
+    [InlineData(12, 2, "Blocks at 15 cm, Blocks at 7.5 cm, Floor")]
+    [InlineData(2, 4, "Blocks at 15 cm, Blocks at 7.5 cm, Floor")]
+    [InlineData(50, 4, "Chairs at 45 cm, Blocks at 38 cm, Blocks at 30.5 cm")]
+    [InlineData(30, 0, "Chairs at 45 cm")]
+    public void A_ladder_of_supports_is_named_by_the_advice(double gap, int blocks, string rungs) =>
+        Assert.Equal(rungs, string.Join(", ", Advised("to-low", gap, blocks).Rungs.Select(r => r.Name)));
+
+    [Fact]
+    public void The_advised_height_is_always_among_the_supports_and_they_only_fall() =>
+        Gen.Select(
+                Gen.Double[0, 60],
+                Gen.Int[0, 8],
+                Gen.OneOf(Gen.Const("high-only"), Gen.Const("to-middle"), Gen.Const("to-low"), Gen.Const("floor"))
+            )
+            .Sample(
+                (gap, blocks, variant) =>
+                {
+                    var advice = PropAdvice.ForFrontSplit(gap, blocks);
+                    var down = advice.Down(4, blocks);
+                    var dose = Advised(variant, gap, blocks);
+                    return down.Contains(advice)
+                        && down.Zip(down.Skip(1)).All(d => d.First.HeightCm >= d.Second.HeightCm + 5)
+                        && dose.Rungs.Any(r => r.Name == Rung.At(advice, 1).Name)
+                        && dose.Rungs.Sum(r => r.Seconds) == Support(variant).Rungs.Sum(r => r.Seconds);
+                }
+            );
+
+    private static SupportLadderDose Advised(string variant, double gap, int blocks) =>
+        Support(variant).Owned(blocks).Advised(PropAdvice.ForFrontSplit(gap, blocks), blocks);
+
+    private static SupportLadderDose Support(string variant)
+    {
+        var drill = Shipped.Content.Drill("split-support");
+        return (SupportLadderDose)drill.DoseOf(drill.VariantAt(variant));
+    }
 }

@@ -1,6 +1,8 @@
 using CsCheck;
+using Tensarch.Core.Planning;
 using Tensarch.Core.Sessions;
 using Tensarch.Core.Students;
+using Tensarch.Core.Tests.Planning;
 
 namespace Tensarch.Core.Tests.Sessions;
 
@@ -66,6 +68,23 @@ public class DayGateTests
         var gate = Shipped.Content.FindDayGate("warm-enough")!;
         var done = gate.Instead("feels-warm", "front-split", needing.Split(' ').ToHashSet(), DayBars.None(), Shipped.Content)!;
         Assert.Equal(instead, string.Join(" ", done.Drills.Select(d => d.Drill)));
+    }
+
+    [Fact]
+    public void A_demonstration_is_asked_for_before_the_first_time_alone()
+    {
+        Trainee who = Panel.Request(new("handstand", 5, "long-and-ramped", 60, "no cautions", "middle"));
+        var plan = new SessionBuilder(Shipped.Content).Build(who).Value;
+        PackGate? Asked(TrainingHistory history) =>
+            new PackMaker(Shipped.Content).Make(plan, who with { History = history }).Value.Gates.SingleOrDefault(g => g.FirstTime);
+        var done = Work.Planned(plan, Shipped.Content);
+        var inverted = done.Where(w => Shipped.Content.Drill(w.Drill).Gates.Contains("demonstration")).ToList();
+        var first = Asked(TrainingHistory.None)!;
+        Assert.Equal(("demonstration", inverted.Count), (first.Gate, first.Needs.Count));
+        // One of them is new still.
+        var half = TrainingHistory.None.With(who.Date.AddDays(-9), [.. done.Where(w => w.Drill != inverted[0].Drill)], Shipped.Content);
+        Assert.Equal(inverted.Count(w => w.Drill == inverted[0].Drill), Asked(half)!.Needs.Count);
+        Assert.Null(Asked(TrainingHistory.None.With(who.Date.AddDays(-9), done, Shipped.Content)));
     }
 
     private static HashSet<string> Needing(string gate) =>

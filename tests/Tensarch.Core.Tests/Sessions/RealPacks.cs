@@ -1,5 +1,6 @@
 using System.IO.Compression;
 using System.Text.Json;
+using Tensarch.Core.Catalogue;
 using Tensarch.Core.Planning;
 using Tensarch.Core.Sessions;
 using Tensarch.Core.Skills;
@@ -8,8 +9,8 @@ using Tensarch.Core.Students;
 namespace Tensarch.Core.Tests.Sessions;
 
 /// <summary>
-/// The packs of every stage, for four bodies and two lengths, made from facts as the server makes them and written as the server writes them: the
-/// runner's own test walks each of them.
+/// The packs of every stage, for five bodies and two lengths, of each pair of skills, changed by a coach's hand, and with a studio's own drill in
+/// them; made from facts as the server makes them and written as the server writes them: the runner's own test walks each of them.
 /// </summary>
 public class RealPacks
 {
@@ -23,6 +24,7 @@ public class RealPacks
         ("wrist light only", ["wrist"]),
         ("neck off limits", ["neck"]),
         ("very mobile", ["very-mobile"]),
+        ("wrist hurts now", ["wrist-now"]),
     ];
 
     private sealed record Written(string Ladder, int Stage, string Body, int Minutes, IReadOnlyList<string> Barred, SessionPack Pack);
@@ -69,35 +71,129 @@ public class RealPacks
     private static string ApproachOf(int stage, int minutes) =>
         Shipped.Content.Approaches[(stage + minutes / 30) % Shipped.Content.Approaches.Count].Key;
 
-    private static IEnumerable<Written> All()
+    private static Trainee Who(IReadOnlyList<Ladder> ladders, Ladder first, int stage, string[] yes, int minutes)
     {
-        var builder = new SessionBuilder(Shipped.Content);
-        var maker = new PackMaker(Shipped.Content);
-        foreach (var ladder in Shipped.Content.Skills)
-        foreach (var stage in ladder.Stages)
-        foreach (var (body, yes) in Bodies)
-        foreach (var minutes in new[] { 30, 60 })
+        var facts = ladders
+            .Select(l => Facts(l, l == first ? stage : 1 + (stage + 2) % l.Stages.Count, yes, ApproachOf(stage, minutes)))
+            .ToList();
+        var all = facts[0] with
         {
-            var state = StudentState.From(
-                Facts(ladder, stage.Number, yes, ApproachOf(stage.Number, minutes)),
-                new(Shipped.Now, TimeZoneInfo.Utc),
-                Shipped.Content
-            );
-            var request = Trainees.Of(state, [state.Courses[0]], Today, minutes, Shipped.Content);
-            var pack = maker.Make(builder.Build(request).Value, request);
-            Assert.True(
-                pack.IsOk,
-                $"{ladder.Key} {stage.Number} {body} {minutes}: {string.Join(", ", pack.Problems.Select(p => p.Field))}"
-            );
-            yield return new(ladder.Key, stage.Number, body, minutes, PackLoads.Ended(state.Today), pack.Value);
+            Enrolments = [.. facts.SelectMany(f => f.Enrolments)],
+            Decisions = [.. facts.SelectMany(f => f.Decisions)],
+            Sessions = [.. facts.SelectMany(f => f.Sessions)],
+            Exits = [.. facts.SelectMany(f => f.Exits)],
+        };
+        var state = StudentState.From(all, new(Shipped.Now, TimeZoneInfo.Utc), Shipped.Content);
+        return Trainees.Of(state, state.Courses, Today, minutes, Shipped.Content);
+    }
+
+    private static Written Write(string kind, Trainee who, int stage, string body, SessionPlan plan, CatalogueContent? content = null)
+    {
+        var pack = new PackMaker(content ?? Shipped.Content).Make(plan, who);
+        var name = $"{string.Join(" + ", who.Courses.Select(c => c.Skill))}{kind}";
+        Assert.True(pack.IsOk, $"{name} {stage} {body} {who.Minutes}: {string.Join(", ", pack.Problems.Select(p => p.Field))}");
+        return new(name, stage, body, plan.Minutes, PackLoads.Ended(who.Bars), pack.Value);
+    }
+
+    private static IEnumerable<Written> OfOneSkill() =>
+        from ladder in Shipped.Content.Skills
+        from stage in ladder.Stages
+        from body in Bodies
+        from minutes in new[] { 30, 60 }
+        let who = Who([ladder], ladder, stage.Number, body.Yes, minutes)
+        select Write("", who, stage.Number, body.Name, Builder.Build(who).Value);
+
+    private static IEnumerable<Written> OfTwoSkills() =>
+        from a in Shipped.Content.Skills.Index()
+        from b in Shipped.Content.Skills.Index()
+        where a.Index != b.Index
+        let body = Bodies[(a.Index + b.Index) % Bodies.Length]
+        let stage = 1 + (3 * a.Index + b.Index) % a.Item.Stages.Count
+        let who = Who([a.Item, b.Item], a.Item, stage, body.Yes, 75)
+        select Write("", who, stage, body.Name, Builder.Build(who).Value);
+
+    /// <summary>What a coach does with a session, one thing after another; what the checker refuses is left out.</summary>
+    private static IEnumerable<Written> Changed() =>
+        from ladder in Shipped.Content.Skills
+        from stage in ladder.Stages
+        let body = Bodies[stage.Number % Bodies.Length]
+        let who = Who([ladder], ladder, stage.Number, body.Yes, 60)
+        let plan = Changed(Builder.Build(who).Value, who, new(Shipped.Content))
+        where plan.Bent is not null
+        select Write(", changed", who with { Minutes = plan.Minutes }, stage.Number, body.Name, plan);
+
+    private static SessionPlan Changed(SessionPlan plan, Trainee who, PlanEditor editor)
+    {
+        PlannedDrill Main(int which)
+        {
+            var main = plan
+                .Drills.Where(d => SessionOrder.IsMain(Shipped.Content.Drill(d.Drill).Phase) && d.Reason.Code != "dayGate")
+                .ToList();
+            return main[which % main.Count];
+        }
+        Func<PlanChange>[] hands =
+        [
+            () => new(PlanChangeKind.Shorten, To: 40),
+            () => new(PlanChangeKind.Dose, Main(1).Id, Dose: new(Rounds: 2)),
+            () => new(PlanChangeKind.Swap, Main(2).Id, editor.Options(plan, who, Main(2).Id).First(o => o.Why is null).Drill),
+            () => new(PlanChangeKind.Variant, Main(0).Id, Variant: Shipped.Content.Drill(Main(0).Drill).Variants[0].Key),
+            () => new(PlanChangeKind.Add, Drill: editor.Options(plan, who, null).First(o => o.Why is null).Drill),
+            () => new(PlanChangeKind.Remove, Main(3).Id),
+            () => new(PlanChangeKind.TurnSides, Main(0).Id),
+        ];
+        foreach (var hand in hands)
+        {
+            var changed = editor.Apply(plan, [hand()], who);
+            if (changed.IsOk && editor.Judge(changed.Value, who with { Minutes = changed.Value.Minutes }).All(v => !v.Refused))
+                (plan, who) = (changed.Value, who with { Minutes = changed.Value.Minutes });
+        }
+        return plan;
+    }
+
+    /// <summary>A studio's own copy of a drill in the place of the shipped one.</summary>
+    private static IEnumerable<Written> WithOwn() =>
+        from ladder in Shipped.Content.Skills
+        from stage in ladder.Stages
+        let body = Bodies[(stage.Number + 2) % Bodies.Length]
+        let who = Who([ladder], ladder, stage.Number, body.Yes, 60)
+        from written in WithOwn(who, stage.Number, body.Name)
+        select written;
+
+    private static IEnumerable<Written> WithOwn(Trainee who, int stage, string body)
+    {
+        var made = Builder.Build(who).Value;
+        foreach (
+            var planned in made.Drills.Where(d => SessionOrder.IsMain(Shipped.Content.Drill(d.Drill).Phase) && d.Reason.Code != "dayGate")
+        )
+        {
+            var source = Shipped.Content.Drill(planned.Drill);
+            var own = new OwnDrill("Ours", ["Say it our way"], [], [], [], [], source.Loads).Of(source, "own-copy", false);
+            var content = Shipped.Content.With([own]);
+            var editor = new PlanEditor(content);
+            var put = editor.Apply(made, [new(PlanChangeKind.Swap, planned.Id, own.Key)], who);
+            if (!put.IsOk || editor.Judge(put.Value, who).Any(v => v.Refused))
+                continue;
+            yield return Write(", own", who, stage, body, put.Value, content);
+            yield break;
         }
     }
+
+    private static readonly SessionBuilder Builder = new(Shipped.Content);
 
     [Fact]
     public void Every_stage_gives_a_pack_that_loads_nothing_that_is_barred()
     {
-        var all = All().ToList();
-        Assert.Equal(48 * 4 * 2, all.Count);
+        List<Written>[] families =
+        [
+            [.. OfOneSkill()],
+            [.. OfTwoSkills()],
+            [.. Changed()],
+            [.. WithOwn()],
+        ];
+        Assert.Equal((48 * 5 * 2, 7 * 6), (families[0].Count, families[1].Count));
+        // Where a caution leaves one drill, a hand may have nothing to change.
+        Assert.True(families[2].Count >= 45 && families[3].Count >= 45, $"{families[2].Count} changed, {families[3].Count} own");
+        var all = families.SelectMany(f => f).ToList();
         foreach (var written in all)
         {
             var instead = written.Pack.Gates.SelectMany(g => g.Instead).SelectMany(i => i.Slots);

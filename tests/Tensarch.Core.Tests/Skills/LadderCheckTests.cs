@@ -110,6 +110,7 @@ public class LadderCheckTests
             Of(new RomCriterion("shoulder-flexion", Comparison.AtLeast, 150, Limb.EachSide, Level: "wall"))
         );
         Assert.Equal($"{at}.measure wrongKindOfMeasure", Of(new RomCriterion("plank-hold", Comparison.AtLeast, 30, Limb.Bilateral)));
+        Assert.Equal($"{at}.measure wrongKindOfMeasure", Of(new RomCriterion("fingers-to-floor", Comparison.AtMost, 5, Limb.Bilateral)));
         Assert.Equal($"{at}.limb noSidesHere", Of(new RomCriterion("shoulder-flexion", Comparison.AtLeast, 150)));
         Assert.Equal($"{at}.limb limbDoesNotFit", Of(new RomCriterion("shoulder-flexion", Comparison.AtLeast, 150, Limb.Bilateral)));
         Assert.Equal($"{at}.threshold outOfRange", Of(new RomCriterion("shoulder-flexion", Comparison.AtLeast, 500, Limb.EachSide)));

@@ -168,4 +168,33 @@ public sealed class EditTests(StudioApp app) : IClassFixture<StudioApp>, IAsyncL
         Assert.InRange(line.GetProperty("totalSeconds").GetInt32(), 600, 1200);
         Assert.Equal(HttpStatusCode.OK, (await coach.Http.GetAsync($"/api/v1/sessions/{session}/pack")).StatusCode);
     }
+
+    [Fact]
+    public async Task What_was_changed_by_hand_comes_along_to_a_day_that_allows_it_and_is_kept_where_one_does_not()
+    {
+        async Task Move(int days)
+        {
+            var day = DateOnly.FromDateTime(app.Time.GetUtcNow().UtcDateTime).AddDays(days);
+            var moved = await coach.Post($"/sessions/{session}/changes", new { kind = "move", date = day });
+            Assert.Equal(HttpStatusCode.OK, moved.StatusCode);
+            Assert.Equal(day.ToString("O"), (await coach.Get($"/sessions/{session}")).GetProperty("plan").GetProperty("date").GetString());
+        }
+        var made = await Drills();
+        var gone = made.First(d => d == "low-lunge");
+        await Keep(Remove(gone));
+        var changed = await Drills();
+        await Move(2);
+        Assert.Equal(changed, await Drills());
+        // Taken back on its new day, it is as it would be made for it.
+        await coach.Post($"/sessions/{session}/changes", new { kind = "takeBack" });
+        Assert.Contains(gone, await Drills());
+        await coach.Post($"/sessions/{session}/changes", new { kind = "takeBack" });
+        Assert.Equal(changed, await Drills());
+        // A caution forbids what is in it: it is made anew, and what it was is not lost.
+        await coach.Answer(student, "hip-replacement");
+        await Move(3);
+        Assert.NotEqual(changed, await Drills());
+        await coach.Post($"/sessions/{session}/changes", new { kind = "takeBack" });
+        Assert.Equal(changed, await Drills());
+    }
 }

@@ -4570,6 +4570,11 @@ export interface components {
             checks: components["schemas"]["DayGateCheck"][];
             /** @description In order: the first whose every tag is free is taken. */
             substitutes: components["schemas"]["DayGateSubstitute"][];
+            /**
+             * @description Asked before what was not done of late: a drill in a variant that is new.
+             * @default false
+             */
+            firstTime: boolean;
         };
         /** @description One thing to see or to count in a day gate's test. */
         DayGateCheck: {
@@ -4938,6 +4943,9 @@ export interface components {
             everywhere: boolean;
             /** @description The measure whose figure shows its position; none where none does. */
             figure: null | string;
+            drawn: null | components["schemas"]["LineFigure"];
+            /** @description What is read of it by one's own hand at the last repetition. */
+            quickMeasure: null | string;
             /** @description The shipped drill that this is the studio's own copy of. */
             copyOf: null | string;
             gone: boolean;
@@ -4994,6 +5002,8 @@ export interface components {
             props: string[];
             cues: string[];
             variants: components["schemas"]["VariantView"][];
+            /** @description What is read of it by one's own hand at the last repetition. */
+            quickMeasure: null | string;
         };
         EditChange: {
             kind: components["schemas"]["PlanChangeKind"];
@@ -5507,6 +5517,25 @@ export interface components {
          * @enum {unknown}
          */
         Limb: "thisSide" | "otherSide" | "eachSide" | "betterSide" | "bilateral";
+        /**
+         * @description A line figure: the start position, the end position and, of a measure, where to measure. Coordinates in a box of 160 × 120,
+         *     x to the right, y down, the floor at y = 112.
+         */
+        LineFigure: {
+            /** @description Whether the floor is drawn. */
+            ground: boolean;
+            start: components["schemas"]["FigurePose"];
+            end: components["schemas"]["FigurePose"];
+            mark?: null | components["schemas"]["FigureMark"];
+            /**
+             * Format: double
+             * @description Where a wall stands; none without one.
+             */
+            wallX?: null | number;
+            /** @description Blocks, wedges and tables as x, y, width, height. */
+            props?: null | number[][];
+            view?: null | components["schemas"]["FigureView"];
+        };
         /** @description Landmarks as x and y, y up, in any one unit. */
         LineRequest: {
             wrist: number[];
@@ -5669,7 +5698,7 @@ export interface components {
             landmarks: string[];
             protocol: string[];
             compensations: components["schemas"]["Compensation"][];
-            figure: components["schemas"]["MeasureFigure"];
+            figure: components["schemas"]["LineFigure"];
             /**
              * Format: double
              * @description Values are multiples of this, in the measure's unit.
@@ -5679,25 +5708,11 @@ export interface components {
             role?: null | components["schemas"]["MeasureRole"];
             /** @description The drill whose attempts it counts. */
             drill?: null | string;
-        };
-        /**
-         * @description A line figure of a measure: the start position, the end position, and where to measure. Coordinates in a box of 160 × 120,
-         *     x to the right, y down, the floor at y = 112.
-         */
-        MeasureFigure: {
-            /** @description Whether the floor is drawn. */
-            ground: boolean;
-            start: components["schemas"]["FigurePose"];
-            end: components["schemas"]["FigurePose"];
-            mark: components["schemas"]["FigureMark"];
             /**
-             * Format: double
-             * @description Where a wall stands; none without one.
+             * @description A rough reading by the student's own hand, at the last repetition of a drill: no gate reads it.
+             * @default false
              */
-            wallX?: null | number;
-            /** @description Blocks, wedges and tables as x, y, width, height. */
-            props?: null | number[][];
-            view?: null | components["schemas"]["FigureView"];
+            quick: boolean;
         };
         /**
          * @description How a measure's value comes out of what was written down.
@@ -5981,6 +5996,11 @@ export interface components {
             needs: components["schemas"]["PackNeed"][];
             checks: components["schemas"]["DayGateCheck"][];
             instead: components["schemas"]["PackInstead"][];
+            /**
+             * @description It is about what is done for the first time, and not about today.
+             * @default false
+             */
+            firstTime: boolean;
         };
         /** @description What is done instead when a check failed: one for the gate, in the place of the first slot that needed it. */
         PackInstead: {
@@ -7012,7 +7032,7 @@ export interface components {
         };
         Rung: {
             name: string;
-            /** @description The block face under the hands: high, middle, low; or chair, floor, or none. */
+            /** @description The block face under the hands: high, middle, low; or stack, chair, floor, or none. */
             face: string;
             /** Format: int32 */
             seconds: number;

@@ -35,6 +35,7 @@ class Catalogue {
         sideMeans: null,
         phase: 'strong',
         testOnly: false,
+        quickMeasure: null,
         props: [],
         cues: [],
         variants: [],

@@ -2,17 +2,17 @@
   import type { Schemas } from '$lib/api/client';
 
   interface Props {
-    figure: Schemas['MeasureFigure'];
+    figure: Schemas['LineFigure'];
     label: string;
   }
 
   let { figure, label }: Props = $props();
 
   const line = (points: number[][]) => points.map(([x, y]) => `${x},${y}`).join(' ');
-  const marked = $derived(figure.mark.points);
+  const marked = $derived(figure.mark?.points ?? []);
   /** The arc of an angle: at the middle point, from the first towards the last. */
   const arc = $derived.by(() => {
-    if (figure.mark.kind !== 'angle') return '';
+    if (figure.mark?.kind !== 'angle') return '';
     const [from, at, to] = marked as [number[], number[], number[]];
     const turn = (p: number[]) => Math.atan2(p[1]! - at[1]!, p[0]! - at[0]!);
     const [a, b] = [turn(from), turn(to)];
@@ -29,7 +29,11 @@
   </g>
 {/snippet}
 
-<svg viewBox="0 0 160 120" role="img" aria-label="{label}: start dashed, end drawn out, the measure marked">
+<svg
+  viewBox="0 0 160 120"
+  role="img"
+  aria-label="{label}: start dashed, end drawn out{figure.mark ? ', the measure marked' : ''}"
+>
   {#if figure.view}<text x="4" y="13">{figure.view === 'side' ? 'side view' : 'front view'}</text>{/if}
   {#if figure.ground}<line x1="4" x2="156" y1="112" y2="112" class="room" />{/if}
   {#if figure.wallX != null}<line x1={figure.wallX} x2={figure.wallX} y1="4" y2="112" class="room" />{/if}
@@ -42,25 +46,25 @@
     />{/each}
   {@render pose(figure.start, 'start')}
   {@render pose(figure.end, 'end')}
-  <g class="mark">
-    {#if figure.mark.kind === 'gap'}
-      <polyline points={line(marked)} />
-      {#each marked as [x, y], i (i)}<circle cx={x} cy={y} r="2.4" class="dot" />{/each}
-    {:else if figure.mark.kind === 'angle'}
-      <polyline points={line(marked)} class="thin" />
-      <path d={arc} />
-    {:else if figure.mark.kind === 'landmarks'}
-      <polyline points={line(marked)} class="thin" />
-      {#each marked as [x, y], i (i)}<circle cx={x} cy={y} r="3.4" class="dot" />{/each}
-    {:else if figure.mark.kind === 'clock'}
-      <circle cx="138" cy="22" r="12" /><polyline points="138,14 138,22 144,25" />
-    {:else}
-      <polyline points="126,14 126,30" /><polyline points="131,14 131,30" /><polyline
-        points="136,14 136,30"
-      />
-      <polyline points="141,14 141,30" /><polyline points="123,28 144,16" />
-    {/if}
-  </g>
+  {#if figure.mark}<g class="mark">
+      {#if figure.mark.kind === 'gap'}
+        <polyline points={line(marked)} />
+        {#each marked as [x, y], i (i)}<circle cx={x} cy={y} r="2.4" class="dot" />{/each}
+      {:else if figure.mark.kind === 'angle'}
+        <polyline points={line(marked)} class="thin" />
+        <path d={arc} />
+      {:else if figure.mark.kind === 'landmarks'}
+        <polyline points={line(marked)} class="thin" />
+        {#each marked as [x, y], i (i)}<circle cx={x} cy={y} r="3.4" class="dot" />{/each}
+      {:else if figure.mark.kind === 'clock'}
+        <circle cx="138" cy="22" r="12" /><polyline points="138,14 138,22 144,25" />
+      {:else}
+        <polyline points="126,14 126,30" /><polyline points="131,14 131,30" /><polyline
+          points="136,14 136,30"
+        />
+        <polyline points="141,14 141,30" /><polyline points="123,28 144,16" />
+      {/if}
+    </g>{/if}
 </svg>
 
 <style>

@@ -75,13 +75,25 @@
     event.preventDefault();
     const before = session.plan.date;
     void change(async () => {
+      const changed = session.plan.bent != null;
       await send('move', date || null);
+      const { plan } = await ask(
+        api.GET('/api/v1/sessions/{sessionId}', { params: { path: { sessionId: session.id } } }),
+      );
+      const lost = changed && plan.bent == null;
       moving = false;
       onchange();
-      undo.offer('The session is made anew for its new day.', async () => {
-        await send('move', before);
-        onchange();
-      });
+      undo.offer(
+        lost
+          ? 'Made anew: what was changed by hand is not allowed on that day.'
+          : changed
+            ? 'Moved, with what was changed by hand.'
+            : 'The session is made anew for its new day.',
+        async () => {
+          await (lost ? send('takeBack') : send('move', before));
+          onchange();
+        },
+      );
     });
   }
 
@@ -103,7 +115,7 @@
     >
     {#if session.mayTakeBack}
       <button class="btn btn-outline btn-sm" disabled={busy} onclick={takeBack}
-        >{session.plan.bent ? 'Take the change back' : 'Change it again'}</button
+        >{session.plan.bent ? 'Take the change back' : 'As it was before'}</button
       >
     {/if}
     <button class="btn btn-outline btn-sm" disabled={busy} onclick={remove}>Delete</button>
@@ -112,7 +124,7 @@
     <form class="flex basis-full flex-wrap items-end gap-2" onsubmit={move} novalidate>
       <TextField
         label="To which day?"
-        hint={session.plan.bent ? 'It is made anew: what was changed by hand is not taken along.' : undefined}
+        hint={session.plan.bent ? 'What was changed by hand comes along, if that day allows it.' : undefined}
         type="date"
         width="w-44"
         error={fieldText(refusal, 'date')}

@@ -21,7 +21,7 @@ export function doseText(dose: Schemas['Dose']): string {
     case 'rhythm':
       return `${dose.reps} slow repetitions, one breath each`;
     case 'supportLadder':
-      return `${dose.rounds > 1 ? `${dose.rounds} × ` : ''}${dose.rungs.map((r) => `${r.name.toLowerCase()} ${r.seconds} s`).join(', ')}`;
+      return `${dose.rounds > 1 ? `${dose.rounds} × ` : ''}${dose.rungs.map((r) => `${r.name.toLowerCase()} for ${r.seconds} s`).join(', ')}`;
     case 'attempts':
       return `${dose.attempts} attempts, ${dose.maxSeconds} s at most`;
     case 'flow':

@@ -11,6 +11,7 @@
   import BigCount from './BigCount.svelte';
   import CarriedNote from './CarriedNote.svelte';
   import ConfirmRow from './ConfirmRow.svelte';
+  import DonePanel from './DonePanel.svelte';
   import GatePanel from './GatePanel.svelte';
   import { heartbeat } from './heartbeat';
   import { Keeper } from './keeper.svelte';
@@ -167,25 +168,14 @@
     <CarriedNote student={studentId} note={response.carryOver} />
   {/if}
   {#if runner.run.over}
-    <section class="m-auto max-w-xl p-6 text-center">
-      <p class="font-head text-5xl font-semibold">Done</p>
-      <p class="my-4">
-        {outbox.waiting || keeper.unsaved
-          ? 'Some of it is still on this device and goes out when the server answers.'
-          : 'Everything is logged.'}
-      </p>
-      {#if evidence}
-        <p class="mb-4">
-          <button class="btn btn-outline" onclick={confirm}
-            >Confirm the last one: {evidence.seconds ?? evidence.cleanReps}</button
-          >
-        </p>
-      {/if}
-      <div class="flex justify-center gap-3">
-        <a class="btn btn-accent" href={resolve('/students/[id]', { id: studentId })}>See what it changed</a>
-        <a class="btn btn-outline" href={resolve('/sessions/[id]', { id: sessionId })}>What was done</a>
-      </div>
-    </section>
+    <DonePanel
+      {runner}
+      session={sessionId}
+      student={studentId}
+      waits={outbox.waiting > 0 || keeper.unsaved > 0}
+      {evidence}
+      onconfirm={confirm}
+    />
   {:else if stopping}
     <StopPanel
       stops={response.pack.stops}
@@ -213,6 +203,7 @@
       <GatePanel
         gate={runner.asking}
         answered={runner.answered}
+        needed={runner.needed}
         onanswer={(answers) => runner.answer(answers)}
       />
     {/key}

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { resolve } from '$app/paths';
   import SideMark from '$lib/parts/SideMark.svelte';
   import { holds, type Gate } from './pack';
 
@@ -6,10 +7,12 @@
     gate: Gate;
     /** By check, what was answered today already. */
     answered?: Record<string, number>;
+    /** What it is asked for: the drill, and how it is called. */
+    needed?: readonly { drill: string; text: string }[];
     onanswer: (answers: Record<string, number>) => void;
   }
 
-  let { gate, answered = {}, onanswer }: Props = $props();
+  let { gate, answered = {}, needed = [], onanswer }: Props = $props();
   // The panel is made anew for each gate.
   // svelte-ignore state_referenced_locally
   let answers = $state<Record<string, number>>({ ...answered });
@@ -24,15 +27,27 @@
 <section
   bind:this={panel}
   class="m-auto grid w-full max-w-2xl gap-5 p-6"
-  aria-label="Today’s test: {gate.name}"
+  aria-label="{gate.firstTime ? 'First time' : 'Today’s test'}: {gate.name}"
   tabindex="-1"
 >
   <div>
     <h2 class="text-3xl">{gate.name}</h2>
     <p>
       {#if gate.side}<SideMark side={gate.side} text={gate.side} />:
-      {/if}{gate.test} This holds for today only.
+      {/if}{gate.test}
+      {gate.firstTime ? 'Asked before the first time.' : 'This holds for today only.'}
     </p>
+    {#if gate.firstTime}
+      <ul class="mt-2 list-disc ps-5">
+        {#each needed as { drill, text } (text)}
+          <li>
+            <a class="link-line" href={resolve('/library/drills/[drill]', { drill })} target="_blank"
+              >{text}</a
+            >
+          </li>
+        {/each}
+      </ul>
+    {/if}
   </div>
   {#each gate.checks as check (check.key)}
     <div role="group" aria-label={check.asks}>

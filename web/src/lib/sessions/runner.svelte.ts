@@ -30,11 +30,11 @@ export class Runner {
   now = $state(0);
   /** The device slept since then, and nobody said yet what was done. */
   slept = $state<{ from: number; to: number }>();
-  /** The round that was logged last: quality and confirmation are about it. */
   /** By side and question: a gate that asks what another asked already starts from that answer. */
   // Read when a gate asks, which is state of its own.
   // eslint-disable-next-line svelte/prefer-svelte-reactivity
   readonly #answers = new Map<string, number>();
+  /** The round that was logged last: quality and confirmation are about it. */
   last = $state.raw<SetFact>();
   /** It was confirmed, or its quality said. */
   confirmed = $state(false);
@@ -70,8 +70,25 @@ export class Runner {
     return this.run.since !== null;
   }
 
+  /** What was done to its end, in the order of the session. */
+  get done(): readonly Version[] {
+    return this.run.lines.filter((l) => l.state === 'done').map((l) => this.packed.version(l.version));
+  }
+
   get asking(): Gate | undefined {
     return this.run.asking === null ? undefined : this.packed.gate(this.run.asking);
+  }
+
+  /** What the gate that asks is asked for, each once. */
+  get needed(): readonly { drill: string; text: string }[] {
+    const versions = (this.asking?.needs ?? [])
+      .map((n) => this.run.lines.find((l) => l.slot === n.slot && l.state === 'todo'))
+      .flatMap((l) => (l ? [this.packed.version(l.version)] : []));
+    const named = versions.map((v) => ({
+      drill: v.drill,
+      text: v.variant === 'standard' ? v.name : `${v.name}, ${v.variantName.toLowerCase()}`,
+    }));
+    return named.filter((n, i) => named.findIndex((o) => o.text === n.text) === i);
   }
 
   get offered(): Version | undefined {

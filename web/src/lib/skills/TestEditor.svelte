@@ -24,7 +24,10 @@
   };
   const offered = $derived(
     measures.filter(
-      (m) => (kinds[test.kind ?? ''] ?? []).includes(m.kind) && (test.kind !== 'symmetry' || m.perSide),
+      (m) =>
+        !m.quick &&
+        (kinds[test.kind ?? ''] ?? []).includes(m.kind) &&
+        (test.kind !== 'symmetry' || m.perSide),
     ),
   );
   const measure = $derived('measure' in test && test.measure ? catalogue.measure(test.measure) : undefined);

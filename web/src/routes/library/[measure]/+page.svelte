@@ -65,7 +65,7 @@
         <span class="text-quiet block text-sm">{m.source}</span>
       </dd>
       <dt class="text-quiet">Counts for</dt>
-      <dd>{m.shelfDays} days</dd>
+      <dd>{m.quick ? 'no gate: it is rough, and shows the trend' : `${m.shelfDays} days`}</dd>
       <dt class="text-quiet">Read with</dt>
       <dd>{m.instruments.map((i) => instrumentNames[i].toLowerCase()).join(', ')}</dd>
       {#if m.levels.length}

@@ -10,6 +10,7 @@
   import { pageText } from '$lib/parts/problems';
   import SideMark from '$lib/parts/SideMark.svelte';
   import DoneLine from '$lib/planning/DoneLine.svelte';
+  import QuickReadings from '$lib/planning/QuickReadings.svelte';
   import SessionHand from '$lib/planning/SessionHand.svelte';
   import { phaseBlocks, sameOnBoth, sideSeconds, skillNames } from '$lib/planning/phases';
   import SheetPaper from '$lib/planning/SheetPaper.svelte';
@@ -131,6 +132,9 @@
                   <DoneLine line={d} student={s.studentId} onchange={() => changed++} />
                 {:else}<li class="py-1">Nothing was logged.</li>{/each}
               </ul>
+              {#if account.mayWrite}
+                <QuickReadings student={s.studentId} done={s.done.filter((d) => !d.skipped)} at={s.endedAt} />
+              {/if}
             </section>
           {/if}
           {#each phaseBlocks(s.plan.drills) as block, i (i)}

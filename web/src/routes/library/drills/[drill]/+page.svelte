@@ -132,7 +132,7 @@
             {/key}
           </section>
         {/if}
-        <div class={['mt-5 grid gap-7', figure && 'sm:grid-cols-[minmax(0,1fr)_16rem]']}>
+        <div class={['mt-5 grid gap-7', (d.drawn || figure) && 'sm:grid-cols-[minmax(0,1fr)_16rem]']}>
           <div>
             <h2 class="mb-1">What is said</h2>
             <ul class="list-disc ps-5">
@@ -157,7 +157,9 @@
               </ul>
             {/if}
           </div>
-          {#if figure}
+          {#if d.drawn}
+            <Figure figure={d.drawn} label={d.name} />
+          {:else if figure}
             <div>
               <Figure figure={figure.figure} label={figure.name} />
               <p class="text-quiet text-sm">As it is read: {figure.name.toLowerCase()}.</p>
@@ -201,7 +203,7 @@
             <dd>{d.warms === 'thorough' ? 'a thorough warm-up first' : 'a warm body first'}</dd>
           {/if}
           {#if d.gates.length}
-            <dt class="text-quiet">Needs today’s test</dt>
+            <dt class="text-quiet">Asks first</dt>
             <dd>{d.gates.join(', ').toLowerCase()}</dd>
           {/if}
           {#if d.counters.length}
@@ -212,6 +214,14 @@
                   href={resolve('/library/drills/[drill]', { drill: counter })}
                   >{catalogue.drill(counter).name}</a
                 >{/each}
+            </dd>
+          {/if}
+          {#if d.quickMeasure}
+            <dt class="text-quiet">Read at the last one</dt>
+            <dd>
+              <a class="link-line" href={resolve('/library/[measure]', { measure: d.quickMeasure })}
+                >{catalogue.measure(d.quickMeasure).name}</a
+              >, by one’s own hand; no gate reads it
             </dd>
           {/if}
           {#if d.standsInFor}

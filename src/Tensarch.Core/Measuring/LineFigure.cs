@@ -1,18 +1,18 @@
 namespace Tensarch.Core.Measuring;
 
 /// <summary>
-/// A line figure of a measure: the start position, the end position, and where to measure. Coordinates in a box of 160 × 120,
+/// A line figure: the start position, the end position and, of a measure, where to measure. Coordinates in a box of 160 × 120,
 /// x to the right, y down, the floor at y = 112.
 /// </summary>
 /// <param name="Ground">Whether the floor is drawn.</param>
 /// <param name="WallX">Where a wall stands; none without one.</param>
 /// <param name="View">Said where two measures would look alike.</param>
 /// <param name="Props">Blocks, wedges and tables as x, y, width, height.</param>
-public sealed record MeasureFigure(
+public sealed record LineFigure(
     bool Ground,
     FigurePose Start,
     FigurePose End,
-    FigureMark Mark,
+    FigureMark? Mark = null,
     double? WallX = null,
     IReadOnlyList<IReadOnlyList<double>>? Props = null,
     FigureView? View = null
