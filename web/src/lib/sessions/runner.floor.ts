@@ -4,12 +4,7 @@ import { Runner } from './runner.svelte';
 import type { Entry, Fact } from './say';
 import type { Planned } from './tones';
 
-const segment = (
-  kind: Segment['kind'],
-  seconds: number,
-  round = 0,
-  reps: number | null = null,
-): Segment => ({
+const segment = (kind: Segment['kind'], seconds: number, round = 0, reps: number | null = null): Segment => ({
   part: 'p',
   drill: 'd',
   variant: 'v',
