@@ -35,6 +35,9 @@ public sealed record CourseState(
 {
     public string Skill => Ladder.Skill;
 
+    /// <summary>Steps of growth that a lighter week leaves; none where it leaves all.</summary>
+    public int? MostStep { get; init; }
+
     public SideState Of(Side side) => side == Side.Left ? Left : Right;
 
     /// <summary>The side that goes first: the weaker one, else the sides take turns.</summary>

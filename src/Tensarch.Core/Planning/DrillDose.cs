@@ -91,7 +91,7 @@ internal static class DrillDose
     /// </summary>
     private static Dose Ramp(RampedDose full, Trainee who, CourseState course, bool ramps)
     {
-        var first = who.FirstWeekOf(course);
+        var first = who.StepOf(course) == 0;
         if (course.Approach.InsteadOfRamp is { } instead)
             return first ? course.Approach.FirstWeekInstead ?? instead : instead;
         if (!ramps)

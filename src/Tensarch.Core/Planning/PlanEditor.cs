@@ -64,7 +64,7 @@ public sealed class PlanEditor(CatalogueContent content)
     public IReadOnlyList<DrillOption> Options(SessionPlan plan, Trainee who, string? instead)
     {
         var gone = plan.Drills.FirstOrDefault(d => d.Id == instead) is { } planned ? content.Drill(planned.Drill) : null;
-        var parts = plan.Skills.Select(s => new SkillPart(content, who, who.On(s.Skill))).ToList();
+        var parts = plan.Skills.Select(s => new SkillPart(content, who, who.On(s.Skill), light: false)).ToList();
         var options =
             from drill in content.DrillList
             where drill is { TestOnly: false, Gone: false } && plan.Drills.All(d => d.Drill != drill.Key || d.Reason.Code == "dayGate")

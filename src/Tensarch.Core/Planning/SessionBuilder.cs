@@ -18,19 +18,20 @@ public sealed class SessionBuilder(CatalogueContent catalogue)
     public const int AttemptDelayDays = 5;
     public const int AttemptDelaySessions = 4;
 
+    /// <param name="order">What a plan asks of the day; none where there is none.</param>
     /// <returns>
     /// The plan; or <c>minutesOutOfRange</c> (numbers: least, most) or <c>everythingOffLimits</c> when nothing may be trained.
     /// </returns>
-    public Result<SessionPlan> Build(Trainee who)
+    public Result<SessionPlan> Build(Trainee who, DayOrder? order = null)
     {
         if (who.Minutes is < FewestMinutes or > MostMinutes)
             return Problem.Of("minutesOutOfRange", "minutes", ("least", FewestMinutes), ("most", MostMinutes));
         if (LoadTags.All.All(t => who.Bars[t] == BarLevel.OffLimits))
             return Problem.Of("everythingOffLimits", "student");
-        var (plan, empty) = Best(who, MostOnHands(who));
+        var (plan, empty) = Best(who, Sparing(who, order ?? DayOrder.Free));
         if (empty.Count == 0)
             return plan;
-        var others = Build(who with { Courses = [.. who.Courses.Where(c => !empty.Contains(c.Skill))] }).Value;
+        var others = Build(who with { Courses = [.. who.Courses.Where(c => !empty.Contains(c.Skill))] }, order).Value;
         return others with
         {
             Notes =
@@ -47,22 +48,29 @@ public sealed class SessionBuilder(CatalogueContent catalogue)
     /// Sparing the wrists means less on the hands, not more of what is light: no more weight on them than in the session of free wrists. No
     /// limit where they are free.
     /// </summary>
-    private int? MostOnHands(Trainee who) =>
-        who.Bars[LoadTag.Wrist] != BarLevel.LightOnly ? null
-        : Build(who with { Bars = who.Bars.Freeing(LoadTag.Wrist) }) is { IsOk: true } free
-            ? LoadLedger.Of(Work.Planned(free.Value, catalogue), catalogue)[LoadTag.Wrist]
-        : 0;
+    private DayOrder Sparing(Trainee who, DayOrder order)
+    {
+        if (who.Bars[LoadTag.Wrist] != BarLevel.LightOnly)
+            return order;
+        var free = Build(who with { Bars = who.Bars.Freeing(LoadTag.Wrist) }, order) is { IsOk: true } built
+            ? LoadLedger.Of(Work.Planned(built.Value, catalogue), catalogue)[LoadTag.Wrist]
+            : 0;
+        var key = new LoadKey(LoadTag.Wrist, null);
+        var most = order.Most is null ? [] : new Dictionary<LoadKey, int>(order.Most);
+        most[key] = Math.Min(free, most.GetValueOrDefault(key, free));
+        return order with { Most = most };
+    }
 
     /// <summary>Few things for longer; where that left the day short, more things for less time may fill it better.</summary>
-    private (SessionPlan Plan, List<string> Empty) Best(Trainee who, int? mostOnHands)
+    private (SessionPlan Plan, List<string> Empty) Best(Trainee who, DayOrder order)
     {
-        var first = new SessionDraft(catalogue, who, PlaceShares[0], mostOnHands);
+        var first = new SessionDraft(catalogue, who, PlaceShares[0], order);
         var plan = first.Finish();
         if (!first.LeftShort)
             return (plan, [.. first.Empty]);
         var best = PlaceShares
             .Skip(1)
-            .Select(share => new SessionDraft(catalogue, who, share, mostOnHands))
+            .Select(share => new SessionDraft(catalogue, who, share, order))
             .Select(draft => (Plan: draft.Finish(), Draft: draft))
             .Prepend((Plan: plan, Draft: first))
             .MaxBy(made => made.Draft.MainSeconds);

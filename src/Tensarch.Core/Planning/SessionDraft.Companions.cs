@@ -87,7 +87,7 @@ internal sealed partial class SessionDraft
         PlannedSide? Named(PlannedSide side, string key)
         {
             var variant = test.VariantAt(key);
-            return who.Bars.Allow(test.LoadsOf(variant, test.DoseOf(variant), who.BreathSeconds))
+            return part.Who.Bars.Allow(test.LoadsOf(variant, test.DoseOf(variant), who.BreathSeconds))
                 ? side with
                 {
                     Variant = key,
@@ -103,7 +103,7 @@ internal sealed partial class SessionDraft
             for (var i = at; i >= 0; i--)
                 if (test.GatesOf(test.Variants[i]).Count == 0)
                     return i == at ? side
-                        : who.Bars.Allow(test.LoadsOf(test.Variants[i], test.DoseOf(test.Variants[i]), who.BreathSeconds))
+                        : part.Who.Bars.Allow(test.LoadsOf(test.Variants[i], test.DoseOf(test.Variants[i]), who.BreathSeconds))
                             ? side with
                             {
                                 Variant = test.Variants[i].Key,

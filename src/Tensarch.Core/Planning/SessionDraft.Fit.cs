@@ -139,12 +139,12 @@ internal sealed partial class SessionDraft
     private void Fill(SkillPart part)
     {
         // Active work first for the very mobile.
-        if (who.Mobile)
+        if (part.Who.Mobile)
             Add(part, part.Further().Where(d => d.Kind == DrillKind.Strength).Take(1));
         GrowAll(d => d.Skill == part.Skill && IsCore(d));
         var further = part.Further();
         Add(part, further.Where(part.IsWanted));
-        if (who.Mobile)
+        if (part.Who.Mobile)
             Choose(part, further.Where(d => d.Kind == DrillKind.Strength), Companions(part).Where(d => d.Kind == DrillKind.Strength));
         Choose(part, further, Companions(part));
     }
@@ -183,13 +183,18 @@ internal sealed partial class SessionDraft
         }
     }
 
+    private readonly Dictionary<(string Skill, string Drill, bool Companion, bool Ramps), PlannedDrill?> rehearsals = [];
+
     /// <summary>A drill as it would be planned; nothing is noted.</summary>
     private PlannedDrill? Planned(SkillPart part, Drill drill, bool companion = false)
     {
+        var at = (part.Skill, drill.Key, companion, MayRamp(drill));
+        if (rehearsals.TryGetValue(at, out var planned))
+            return planned;
         var noted = notes.Count;
-        var planned = Plan(part, drill, new("stageWork"), companion);
+        planned = Plan(part, drill, new("stageWork"), companion);
         notes.RemoveRange(noted, notes.Count - noted);
-        return planned;
+        return rehearsals[at] = planned;
     }
 
     /// <summary>A drill as it would be at its most rounds; none where it is not allowed.</summary>
@@ -243,19 +248,20 @@ internal sealed partial class SessionDraft
     private PlannedDrill? Grown(PlannedDrill planned)
     {
         var drill = catalogue.Drill(planned.Drill);
+        var part = PartOf(planned);
         var sides = new List<PlannedSide>();
         foreach (var side in planned.Sides)
         {
             var variant = drill.VariantAt(side.Variant);
             if (
-                DrillDose.More(drill, variant, side.Dose, who.StepOf(PartOf(planned).Course), who.Mobile, lastRounds) is not { } dose
-                || !who.Bars.Allow(drill.LoadsOf(variant, dose, who.BreathSeconds))
+                DrillDose.More(drill, variant, side.Dose, part.Who.StepOf(part.Course), part.Who.Mobile, lastRounds) is not { } dose
+                || !part.Who.Bars.Allow(drill.LoadsOf(variant, dose, who.BreathSeconds))
             )
                 return null;
             sides.Add(side with { Dose = dose });
         }
         var grown = planned with { Sides = sides };
-        return HandsMay([grown]) ? grown : null;
+        return TooMuch([grown]) is null ? grown : null;
     }
 
     private bool IsDue(PlannedDrill planned, PlannedSide side) =>

@@ -7,7 +7,7 @@ internal sealed partial class SessionDraft
 {
     private static SessionDraft Of(CatalogueContent content, SessionPlan plan, Trainee who)
     {
-        var draft = new SessionDraft(content, who, plan.Skills.Select(s => who.On(s.Skill)).DistinctBy(c => c.Skill), 0);
+        var draft = new SessionDraft(content, who, plan.Skills.Select(s => who.On(s.Skill)).DistinctBy(c => c.Skill), 0, DayOrder.Free);
         draft.drills.AddRange(plan.Drills);
         return draft;
     }

@@ -19,29 +19,27 @@ internal sealed partial class SessionDraft
     private readonly List<PlanNote> notes = [];
     private readonly HashSet<(string Skill, string Drill)> tried = [];
 
-    private readonly int? mostOnHands;
+    private readonly DayOrder order;
 
     /// <param name="placeShare">How much of its share of the time a drill has to fill to be chosen first.</param>
-    /// <param name="mostOnHands">Hundredths of a bodyweight-second that the wrists may carry; none where nothing spares them.</param>
-    public SessionDraft(CatalogueContent catalogue, Trainee who, double placeShare, int? mostOnHands)
-        : this(catalogue, who, who.Courses.Take(catalogue.Shape.MostSkills(who.Minutes)), placeShare, mostOnHands) { }
+    public SessionDraft(CatalogueContent catalogue, Trainee who, double placeShare, DayOrder order)
+        : this(catalogue, who, who.Courses.Take(catalogue.Shape.MostSkills(who.Minutes)), placeShare, order) { }
 
-    private SessionDraft(
-        CatalogueContent catalogue,
-        Trainee who,
-        IEnumerable<CourseState> courses,
-        double placeShare,
-        int? mostOnHands = null
-    )
+    private SessionDraft(CatalogueContent catalogue, Trainee who, IEnumerable<CourseState> courses, double placeShare, DayOrder order)
     {
-        (this.catalogue, this.who, shape, this.placeShare, this.mostOnHands) = (catalogue, who, catalogue.Shape, placeShare, mostOnHands);
-        parts = [.. courses.Select(c => new SkillPart(catalogue, who, c))];
+        (this.catalogue, this.who, shape, this.placeShare, this.order) = (catalogue, who, catalogue.Shape, placeShare, order);
+        parts =
+        [
+            .. courses.Select(c => new SkillPart(catalogue, order.For(who, c), order.Dosed(who, c), order.Light.Contains(c.Skill))),
+        ];
     }
 
     /// <summary>The day's seconds that its skills fill sensibly.</summary>
     private int Budget => 60 * Math.Min(who.Minutes, Longest);
 
-    private int Longest => Math.Min(SessionBuilder.MostMinutes, parts.Sum(p => p.Longest));
+    private int Longest => longest ??= Math.Min(SessionBuilder.MostMinutes, parts.Sum(p => p.Longest));
+
+    private int? longest;
 
     public SessionPlan Finish()
     {
@@ -169,10 +167,10 @@ internal sealed partial class SessionDraft
                 notes.Add(new("notPrepared", drill.Key));
             return false;
         }
-        if (!HandsMay(added))
+        if (!Lessened(added, planned) && TooMuch(added) is { } much)
         {
             if (!drill.WarmsUp)
-                notes.Add(new("lightOnly", drill.Key, LoadTag.Wrist));
+                notes.Add(new(who.Bars[much] == BarLevel.Free ? "weekLoad" : "lightOnly", drill.Key, much));
             return false;
         }
         if (!must && !Fits(added))
@@ -206,15 +204,6 @@ internal sealed partial class SessionDraft
                 )
             : null;
 
-    /// <summary>The hands carry no more with these than they may today; what is there already and is lessened goes first.</summary>
-    private bool HandsMay(IReadOnlyList<PlannedDrill> added) =>
-        mostOnHands is not { } most
-        || added.Sum(OnHands) is 0
-        || drills.Where(d => added.All(a => a.Id != d.Id)).Concat(added).Sum(OnHands) <= most;
-
-    private int OnHands(PlannedDrill planned) =>
-        LoadLedger.Of(Work.Planned(planned, planned.Skill ?? "", who.BreathSeconds, catalogue), catalogue)[LoadTag.Wrist];
-
     /// <summary>So many places among the few things of a session are kept for the warm-up.</summary>
     private const int WarmDrills = 3;
 
@@ -236,11 +225,7 @@ internal sealed partial class SessionDraft
 
     private PlannedDrill? Plan(SkillPart part, Drill drill, DrillReason reason, bool companion = false)
     {
-        var ramps = !drills.Any(d =>
-            d.Drill != drill.Key
-            && d.Sides.Any(s => s.Dose is RampedDose)
-            && catalogue.Drill(d.Drill).Loads.Keys.Any(t => t.IsRegion() && drill.Loads.ContainsKey(t))
-        );
+        var ramps = MayRamp(drill);
         var sides = new List<PlannedSide>();
         foreach (var side in drill.Sides == SideMode.Each ? part.Sides.Select(s => (Side?)s) : [null])
         {
@@ -249,9 +234,9 @@ internal sealed partial class SessionDraft
                 continue;
             if (stage < drill.DelayedBelow && !part.AttemptsAllowed)
                 continue;
-            var (planned, note) = DrillChoice.For(drill, side, stage, who, part.Course, companion, ramps);
+            var (planned, note) = DrillChoice.For(drill, side, stage, part.Who, part.Course, companion, ramps);
             if (note is not null)
-                notes.Add(note with { Side = side });
+                notes.Add(Worded(part, note) with { Side = side });
             if (planned is null)
                 continue;
             if (planned.EasedFrom is not null)
@@ -260,6 +245,18 @@ internal sealed partial class SessionDraft
         }
         return sides.Count == 0 ? null : new(drill.Key, drill.Key, reason, Even(ExtraRound(part, drill, sides)), part.Skill);
     }
+
+    /// <summary>No other drill of the day ramps on one of its regions.</summary>
+    private bool MayRamp(Drill drill) =>
+        !drills.Any(d =>
+            d.Drill != drill.Key
+            && d.Sides.Any(s => s.Dose is RampedDose)
+            && catalogue.Drill(d.Drill).Loads.Keys.Any(t => t.IsRegion() && drill.Loads.ContainsKey(t))
+        );
+
+    /// <summary>What is light for the day's sake is not called barred.</summary>
+    private PlanNote Worded(SkillPart part, PlanNote note) =>
+        part.Light && note is { Code: "lightOnly", Tag: { } tag } && who.Bars[tag] == BarLevel.Free ? note with { Code = "lightDay" } : note;
 
     private static PlannedSide MoreSets(PlannedSide side) => side with { Dose = side.Dose.WithRepeats(side.Dose.Repeats + 1) };
 
@@ -286,5 +283,12 @@ internal sealed partial class SessionDraft
         return [.. sides.Select(s => s.Dose.Repeats < least ? s with { Dose = s.Dose.WithRepeats(least) } : s)];
     }
 
-    private int Seconds(PlannedDrill planned) => Timeline.SecondsOf(planned, catalogue.Drill(planned.Drill), who.BreathSeconds);
+    private readonly Dictionary<PlannedDrill, int> lengths = new(ReferenceEqualityComparer.Instance);
+
+    private int Seconds(PlannedDrill planned)
+    {
+        if (!lengths.TryGetValue(planned, out var seconds))
+            lengths[planned] = seconds = Timeline.SecondsOf(planned, catalogue.Drill(planned.Drill), who.BreathSeconds);
+        return seconds;
+    }
 }

@@ -11,13 +11,19 @@ internal sealed class SkillPart
     private readonly Trainee who;
     private readonly Dictionary<Side, int> trained;
 
-    public SkillPart(CatalogueContent catalogue, Trainee who, CourseState course)
+    /// <param name="light">Nothing of it is done heavily today, though it may be.</param>
+    public SkillPart(CatalogueContent catalogue, Trainee who, CourseState course, bool light)
     {
-        (this.catalogue, this.who, Course) = (catalogue, who, course);
+        (this.catalogue, this.who, Course, Light) = (catalogue, who, course, light);
         trained = SideExtensions.Both.ToDictionary(s => s, StageTrained);
     }
 
     public CourseState Course { get; }
+
+    public bool Light { get; }
+
+    /// <summary>The trainee as this skill reads them.</summary>
+    public Trainee Who => who;
 
     public string Skill => Course.Skill;
 
@@ -47,7 +53,9 @@ internal sealed class SkillPart
     public bool IsWanted(Drill drill) => drill.IsWayOut || Sides.Any(s => Wanted(drill, s) is { Met: false });
 
     /// <summary>The core of what is trained, each once, that of the side which goes first before.</summary>
-    public IReadOnlyList<string> Cores => [.. Sides.SelectMany(s => CoresAt(trained[s])).Distinct()];
+    public IReadOnlyList<string> Cores => cores ??= [.. Sides.SelectMany(s => CoresAt(trained[s])).Distinct()];
+
+    private IReadOnlyList<string>? cores;
 
     private IReadOnlyList<string> CoresAt(int stage) =>
         Course.Ladder.StageAt(stage).Core ?? catalogue.NewestLadder(Skill)?.StageAt(Course.Ladder.TrainsAs(stage)).Core ?? [];
@@ -56,7 +64,8 @@ internal sealed class SkillPart
     private int StageTrained(Side side)
     {
         var own = Course.WorkStage(side);
-        for (var stage = own; stage >= 1; stage--)
+        // What is light for a day is no lower stage.
+        for (var stage = Light ? 0 : own; stage >= 1; stage--)
             if (CoresAt(stage) is { Count: 0 } || CoresAt(stage).Any(core => MayBeCore(core, side, stage)))
                 return stage;
         return own;

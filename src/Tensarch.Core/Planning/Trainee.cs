@@ -38,7 +38,9 @@ public sealed record Trainee(
 
     /// <summary>Steps of growth so far: one for each week in which two sessions of the skill were done, and none on a way back that begins anew.</summary>
     public int StepOf(CourseState course) =>
-        FirstWeekOf(course) ? 0 : Math.Min(course.DaysSinceStart / 7, Math.Max(1, course.WeeksTrained));
+        FirstWeekOf(course)
+            ? 0
+            : Math.Min(course.MostStep ?? int.MaxValue, Math.Min(course.DaysSinceStart / 7, Math.Max(1, course.WeeksTrained)));
 
     /// <summary>The full position is tried after the first-attempt delay only, and not in a first week.</summary>
     public bool AttemptsAllowedIn(CourseState course) =>

@@ -86,6 +86,16 @@ public sealed class DayBars
     /// <summary>The same with nothing on one tag: what a bar on it is compared with.</summary>
     internal DayBars Freeing(LoadTag tag) => new([.. Reasons.Where(r => r.Tag != tag)], SensationCeiling, RampTopPercent, askedGates);
 
+    /// <summary>The same with everything light only that is free: what a light part of a plan is made by.</summary>
+    internal DayBars Lightened() => new(this);
+
+    private DayBars(DayBars of)
+        : this(of.Reasons, of.SensationCeiling, of.RampTopPercent, of.askedGates)
+    {
+        foreach (var tag in LoadTags.All)
+            levels[tag] = (BarLevel)Math.Max((int)of[tag], (int)BarLevel.LightOnly);
+    }
+
     /// <summary>Nothing off limits is allowed; what is light only is allowed when light.</summary>
     public bool Allow(IReadOnlyDictionary<LoadTag, LoadLevel> loads) =>
         loads.All(l =>

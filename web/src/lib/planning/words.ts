@@ -165,6 +165,10 @@ function ruleText(note: Schemas['PlanNote']): string {
       return `${drill} is left out: ${tag} is off limits.`;
     case 'lightOnly':
       return `${drill} is left out: ${tag} is light only.`;
+    case 'lightDay':
+      return `${drill} waits: this is a light day for it.`;
+    case 'weekLoad':
+      return `${drill} waits: this week leaves no more load for the ${tag}.`;
     case 'eased':
       return `${drill} is easier than the stage’s own version, for a caution${note.side ? `, ${note.side}` : ''}.`;
     case 'spacing':

@@ -1,0 +1,47 @@
+using Tensarch.Core.Sessions;
+using Tensarch.Core.Students;
+
+namespace Tensarch.Core.Planning;
+
+/// <summary>No more of a load than the day's order leaves.</summary>
+internal sealed partial class SessionDraft
+{
+    private readonly Dictionary<PlannedDrill, LoadLedger> loads = new(ReferenceEqualityComparer.Instance);
+
+    private LoadLedger LoadOf(PlannedDrill planned)
+    {
+        if (!loads.TryGetValue(planned, out var load))
+            loads[planned] = load = LoadLedger.Of(Work.Planned(planned, planned.Skill ?? "", who.BreathSeconds, catalogue), catalogue);
+        return load;
+    }
+
+    /// <summary>The first load of which there would be too much with these; what is there already and is lessened goes first. None: all may be.</summary>
+    private LoadTag? TooMuch(IReadOnlyList<PlannedDrill> added)
+    {
+        if (order.Most is not { } most)
+            return null;
+        var more = added.Select(LoadOf).ToList();
+        var rest = drills.Where(d => added.All(a => a.Id != d.Id)).Select(LoadOf).ToList();
+        foreach (var (key, allowed) in most)
+            if (more.Sum(l => l[key]) is > 0 and var one && one + rest.Sum(l => l[key]) > allowed)
+                return key.Tag;
+        return null;
+    }
+
+    /// <summary>Rounds go until the drill fits under what is left of its load.</summary>
+    private bool Lessened(List<PlannedDrill> added, PlannedDrill planned)
+    {
+        while (TooMuch(added) is not null)
+        {
+            var at = added.FindIndex(a => a.Id == planned.Id);
+            if (added[at].Sides.Any(s => IsDue(added[at], s)) || !added[at].Sides.All(s => DrillDose.MayLessen(s.Dose)))
+                return false;
+            var most = added[at].Sides.Max(s => s.Dose.Repeats) - 1;
+            added[at] = added[at] with
+            {
+                Sides = [.. added[at].Sides.Select(s => s.Dose.Repeats > most ? s with { Dose = s.Dose.WithRepeats(most) } : s)],
+            };
+        }
+        return true;
+    }
+}
