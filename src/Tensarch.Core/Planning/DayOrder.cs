@@ -15,6 +15,8 @@ public sealed record DayOrder(int Level, IReadOnlySet<string> Light, IReadOnlyDi
     /// <summary>What a session is made by that belongs to no plan.</summary>
     public static readonly DayOrder Free = new(Whole, new HashSet<string>());
 
+    internal bool IsFree => Level == Whole && Light.Count == 0 && Most is null;
+
     /// <summary>A trainee as the part of one skill reads them.</summary>
     internal Trainee For(Trainee who, CourseState course) => Light.Contains(course.Skill) ? who with { Bars = who.Bars.Lightened() } : who;
 

@@ -13,6 +13,9 @@ public sealed class SessionBuilder(CatalogueContent catalogue)
     /// <summary>How much of its share of the time a drill has to fill to be chosen first, tried in turn.</summary>
     private static readonly double[] PlaceShares = [0.7, 1, 0.5, 0.25, 0];
 
+    /// <summary>A day that an order limits is short for its sake more often than for the drills chosen.</summary>
+    private static readonly double[] OrderedShares = [0.7, 0.25];
+
     public const int FewestMinutes = 15;
     public const int MostMinutes = 120;
     public const int AttemptDelayDays = 5;
@@ -68,7 +71,7 @@ public sealed class SessionBuilder(CatalogueContent catalogue)
         var plan = first.Finish();
         if (!first.LeftShort)
             return (plan, [.. first.Empty]);
-        var best = PlaceShares
+        var best = (order.IsFree ? PlaceShares : OrderedShares)
             .Skip(1)
             .Select(share => new SessionDraft(catalogue, who, share, order))
             .Select(draft => (Plan: draft.Finish(), Draft: draft))

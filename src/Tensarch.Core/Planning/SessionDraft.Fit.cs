@@ -271,11 +271,7 @@ internal sealed partial class SessionDraft
 
     /// <summary>The seconds of a drill that are setting up, changing sides or rest.</summary>
     private int Resting(PlannedDrill planned) =>
-        Timeline
-            .Parts(planned, catalogue.Drill(planned.Drill), who.BreathSeconds)
-            .SelectMany(p => p.Segments)
-            .Where(s => s.Kind != SegmentKind.Work)
-            .Sum(s => s.Seconds);
+        Seconds(planned) - planned.Sides.Sum(s => Timeline.WorkSecondsOf(catalogue.Drill(planned.Drill), s, who.BreathSeconds));
 
     private PlannedDrill? MostResting() => Lessenable().MaxBy(d => (double)Resting(d) / Seconds(d));
 }

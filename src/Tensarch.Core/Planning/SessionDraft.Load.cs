@@ -20,22 +20,29 @@ internal sealed partial class SessionDraft
     {
         if (order.Most is not { } most)
             return null;
-        var more = added.Select(LoadOf).ToList();
-        var rest = drills.Where(d => added.All(a => a.Id != d.Id)).Select(LoadOf).ToList();
+        var more = added.Select(LoadOf).Where(l => !l.IsEmpty).ToList();
+        if (more.Count == 0)
+            return null;
+        var rest = drills.Where(d => added.All(a => a.Id != d.Id)).Select(LoadOf).Where(l => !l.IsEmpty).ToList();
         foreach (var (key, allowed) in most)
             if (more.Sum(l => l[key]) is > 0 and var one && one + rest.Sum(l => l[key]) > allowed)
                 return key.Tag;
         return null;
     }
 
-    /// <summary>Rounds go until the drill fits under what is left of its load.</summary>
-    private bool Lessened(List<PlannedDrill> added, PlannedDrill planned)
+    /// <summary>Rounds go until the drill fits under what is left of its load; where it must, of what is there already as well.</summary>
+    private bool Lessened(List<PlannedDrill> added, PlannedDrill planned, bool must)
     {
-        while (TooMuch(added) is not null)
+        while (TooMuch(added) is { } much)
         {
             var at = added.FindIndex(a => a.Id == planned.Id);
             if (added[at].Sides.Any(s => IsDue(added[at], s)) || !added[at].Sides.All(s => DrillDose.MayLessen(s.Dose)))
-                return false;
+            {
+                if (!must || Lessenable().Where(d => LoadOf(d)[much] > 0).MaxBy(d => LoadOf(d)[much]) is not { } other)
+                    return false;
+                Lessen(other);
+                continue;
+            }
             var most = added[at].Sides.Max(s => s.Dose.Repeats) - 1;
             added[at] = added[at] with
             {

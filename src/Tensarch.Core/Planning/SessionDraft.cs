@@ -28,10 +28,7 @@ internal sealed partial class SessionDraft
     private SessionDraft(CatalogueContent catalogue, Trainee who, IEnumerable<CourseState> courses, double placeShare, DayOrder order)
     {
         (this.catalogue, this.who, shape, this.placeShare, this.order) = (catalogue, who, catalogue.Shape, placeShare, order);
-        parts =
-        [
-            .. courses.Select(c => new SkillPart(catalogue, order.For(who, c), order.Dosed(who, c), order.Light.Contains(c.Skill))),
-        ];
+        parts = [.. courses.Select(c => new SkillPart(catalogue, order.For(who, c), order.Dosed(who, c), order.Light.Contains(c.Skill)))];
     }
 
     /// <summary>The day's seconds that its skills fill sensibly.</summary>
@@ -167,7 +164,7 @@ internal sealed partial class SessionDraft
                 notes.Add(new("notPrepared", drill.Key));
             return false;
         }
-        if (!Lessened(added, planned) && TooMuch(added) is { } much)
+        if (!Lessened(added, planned, must) && TooMuch(added) is { } much)
         {
             if (!drill.WarmsUp)
                 notes.Add(new(who.Bars[much] == BarLevel.Free ? "weekLoad" : "lightOnly", drill.Key, much));
@@ -256,7 +253,12 @@ internal sealed partial class SessionDraft
 
     /// <summary>What is light for the day's sake is not called barred.</summary>
     private PlanNote Worded(SkillPart part, PlanNote note) =>
-        part.Light && note is { Code: "lightOnly", Tag: { } tag } && who.Bars[tag] == BarLevel.Free ? note with { Code = "lightDay" } : note;
+        part.Light && note is { Code: "lightOnly", Tag: { } tag } && who.Bars[tag] == BarLevel.Free
+            ? note with
+            {
+                Code = "lightDay",
+            }
+            : note;
 
     private static PlannedSide MoreSets(PlannedSide side) => side with { Dose = side.Dose.WithRepeats(side.Dose.Repeats + 1) };
 

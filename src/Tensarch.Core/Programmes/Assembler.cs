@@ -32,7 +32,10 @@ public sealed class Assembler(CatalogueContent content)
         SideState With(SideState side) =>
             side with
             {
-                Wanted = [.. side.Wanted.Select(w => w with { Due = block.Kind == BlockKind.Test && !w.Met && w.Test.ReadDrill is not null })],
+                Wanted =
+                [
+                    .. side.Wanted.Select(w => w with { Due = block.Kind == BlockKind.Test && !w.Met && w.Test.ReadDrill is not null }),
+                ],
             };
         return course with { Left = With(course.Left), Right = With(course.Right) };
     }
@@ -71,9 +74,7 @@ public sealed class Assembler(CatalogueContent content)
             .Distinct()
             .ToList();
         var done = cores.Count(core =>
-            plan.Drills.Any(d =>
-                d.Skill == course.Skill && (d.Drill == core || d.Drill == content.Shape.StandIns.GetValueOrDefault(core))
-            )
+            plan.Drills.Any(d => d.Skill == course.Skill && (d.Drill == core || d.Drill == content.Shape.StandIns.GetValueOrDefault(core)))
         );
         return 2 * done >= cores.Count;
     }
@@ -90,10 +91,7 @@ public sealed class Assembler(CatalogueContent content)
             var drill = content.Drill(planned.Drill);
             foreach (var (tag, level) in drill.LoadsOf(drill.VariantAt(side.Variant), side.Dose, plan.BreathSeconds))
                 if (level == LoadLevel.Heavy && DrillChoice.EndRangeRegions.Contains(tag))
-                    spacing[tag] = Math.Max(
-                        spacing.GetValueOrDefault(tag),
-                        who.On(planned.Skill).Approach.EndRangeSpacingDays
-                    );
+                    spacing[tag] = Math.Max(spacing.GetValueOrDefault(tag), who.On(planned.Skill).Approach.EndRangeSpacingDays);
         }
         return spacing;
     }

@@ -25,17 +25,25 @@ public sealed class LoadCeiling(LoadRules rules, DateOnly start)
     public bool IsBackOff(int week) => week >= 0 && (week + 1) % rules.BackOffEvery == 0;
 
     /// <param name="history">What was done, and what is planned before the week.</param>
-    public int Of(LoadKey key, int week, TrainingHistory history)
+    public int Of(LoadKey key, int week, TrainingHistory history) =>
+        Of(
+            key.Tag,
+            week,
+            at => history.Week(StartOf(at))[key],
+            history.Days.Where(d => d.Day < StartOf(week)).Select(d => (DateOnly?)d.Day).Max()
+        );
+
+    /// <param name="load">Of a week before it.</param>
+    /// <param name="last">The last day before the week on which anything was trained.</param>
+    public int Of(LoadTag tag, int week, Func<int, int> load, DateOnly? last)
     {
-        int Load(int at) => history.Week(StartOf(at))[key];
-        var before = Load(week - 1);
-        var ceiling = Grown(key.Tag, Base(week, Load, history));
-        return IsBackOff(week) && before > 0 ? Math.Min(ceiling, (int)Math.Max(rules.BackOffShare * before, Step(key.Tag))) : ceiling;
+        var before = load(week - 1);
+        var ceiling = Grown(tag, Base(week, load, last));
+        return IsBackOff(week) && before > 0 ? Math.Min(ceiling, (int)Math.Max(rules.BackOffShare * before, Step(tag))) : ceiling;
     }
 
-    private double Base(int week, Func<int, int> load, TrainingHistory history)
+    private double Base(int week, Func<int, int> load, DateOnly? last)
     {
-        var last = history.Days.Where(d => d.Day < StartOf(week)).Select(d => (DateOnly?)d.Day).Max();
         // The first day of the week ends the break; a day of the week itself may end it later, and is then counted with it.
         var away = last is { } day ? StartOf(week).DayNumber - day.DayNumber : 0;
         return Absences.After(away) switch

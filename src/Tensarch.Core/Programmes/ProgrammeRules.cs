@@ -1,7 +1,16 @@
 namespace Tensarch.Core.Programmes;
 
-/// <summary>How much a week may load. Data; all numbers are defaults.</summary>
-public sealed record ProgrammeRules(int Version, LoadRules Load);
+/// <summary>How much a week may load, and what a plan weighs. Data; all numbers are defaults.</summary>
+/// <param name="PieceWeeks">So many weeks are planned at once; the last of them is the back-off week.</param>
+public sealed record ProgrammeRules(
+    int Version,
+    LoadRules Load,
+    ExposureRules Exposures,
+    HardDayRules Hard,
+    TestDayRules Tests,
+    PlanCosts Costs,
+    int PieceWeeks
+);
 
 /// <summary>Planning rule 6.</summary>
 /// <param name="Growth">A week's load is at most so many times the larger of the two before it,</param>
@@ -23,4 +32,45 @@ public sealed record LoadRules(
     double BackOffShare,
     double AfterBreakShare,
     int AttemptSeconds
+);
+
+/// <summary>Planning rule 8: how often in a week a goal is trained at least.</summary>
+public sealed record ExposureRules(int Usual, IReadOnlyDictionary<string, int> BySkill, IReadOnlyDictionary<string, int> ByApproach)
+{
+    /// <param name="backOff">One less in a back-off week.</param>
+    public int Of(string skill, string approach, bool backOff) =>
+        Math.Max(
+            1,
+            (ByApproach.TryGetValue(approach, out var often) ? often : BySkill.GetValueOrDefault(skill, Usual)) - (backOff ? 1 : 0)
+        );
+}
+
+/// <summary>From so much on a day is a hard one.</summary>
+/// <param name="HeavySeconds">Of heavy work in one region.</param>
+/// <param name="WristSeconds">In bodyweight-seconds.</param>
+public sealed record HardDayRules(int HeavySeconds, int WristSeconds);
+
+/// <summary>Planning rule 11: in which weeks tests fall, counted from 1.</summary>
+/// <param name="RangeSeconds">What a side of a range takes.</param>
+public sealed record TestDayRules(int FirstWeek, int EveryWeeks, int LeastMinutes, int RangeSeconds)
+{
+    /// <param name="week">Counted from 0.</param>
+    public bool In(int week) => week + 1 >= FirstWeek && (week + 1 - FirstWeek) % EveryWeeks == 0;
+}
+
+/// <summary>What a plan is made as small as possible in.</summary>
+/// <param name="MissingExposure">For each step that the goal's priority is above 6.</param>
+/// <param name="LevelStep">Of a block below the week's step.</param>
+/// <param name="Uneven">Two exposures of a skill without a day between.</param>
+/// <param name="LaterTest">For each session of the week before it.</param>
+public sealed record PlanCosts(
+    int MissingExposure,
+    int MissingTest,
+    int SeenDayMoved,
+    int LevelStep,
+    int AdjacentHardDays,
+    int NerveAfterHardDay,
+    int Uneven,
+    int UnfilledMinute,
+    int LaterTest
 );

@@ -20,8 +20,19 @@ public sealed class LoadLedger
     private LoadLedger(Dictionary<LoadKey, int> loads) => this.loads = loads;
 
     /// <summary>What a side carries: its own, and what both carry together. Without a side, everything on either.</summary>
-    public int this[LoadKey key] =>
-        loads.Where(l => l.Key.Tag == key.Tag && (key.Limb is null || l.Key.Limb is null || l.Key.Limb == key.Limb)).Sum(l => l.Value);
+    public int this[LoadKey key]
+    {
+        get
+        {
+            var sum = 0;
+            foreach (var (at, load) in loads)
+                if (at.Tag == key.Tag && (key.Limb is null || at.Limb is null || at.Limb == key.Limb))
+                    sum += load;
+            return sum;
+        }
+    }
+
+    public bool IsEmpty => loads.Count == 0;
 
     public int this[LoadTag tag] => this[new LoadKey(tag, null)];
 

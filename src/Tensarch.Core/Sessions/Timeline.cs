@@ -36,6 +36,12 @@ public static class Timeline
     public static int SecondsOf(PlannedDrill planned, Drill drill, double breathSeconds) =>
         planned.Sides.Select((side, i) => Write("", drill, side, i > 0, breathSeconds, said: false).Sum(s => s.Seconds)).Sum();
 
+    /// <summary>What of one side is work, in seconds.</summary>
+    internal static int WorkSecondsOf(Drill drill, PlannedSide side, double breathSeconds) =>
+        Write("", drill, side, afterOtherSide: false, breathSeconds, said: false)
+            .Where(s => s.Kind == SegmentKind.Work)
+            .Sum(s => s.Seconds);
+
     public static int SecondsOf(SessionPlan plan, CatalogueContent catalogue) =>
         plan.Drills.Sum(d => SecondsOf(d, catalogue.Drill(d.Drill), plan.BreathSeconds));
 

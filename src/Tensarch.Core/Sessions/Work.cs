@@ -82,7 +82,7 @@ public sealed record Work(
             planned.Reason.Code == "companion" ? ForNone : skill,
             side.Dose is AttemptsDose attempts
                 ? attempts.Attempts * Math.Min(attempts.MaxSeconds, content.Programme.Load.AttemptSeconds)
-                : Timeline.Segments("", drill, side, false, breathSeconds).Where(s => s.Kind == SegmentKind.Work).Sum(s => s.Seconds),
+                : Timeline.WorkSecondsOf(drill, side, breathSeconds),
             (int)Math.Round(Planning.Drill.LongestHoldSeconds(side.Dose, breathSeconds)),
             side.Dose is RampedDose ramp ? ramp.ToPercent : 0,
             true

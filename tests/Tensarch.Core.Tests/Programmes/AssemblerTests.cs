@@ -69,10 +69,7 @@ public class AssemblerTests
                 Interlocked.Increment(ref made);
                 if (most is not null)
                     Interlocked.Increment(ref limited);
-                Assert.True(
-                    SessionChecker.Check(less.Plan, at.Who, Shipped.Content) is { Count: 0 },
-                    Said(at.Who, less)
-                );
+                Assert.True(SessionChecker.Check(less.Plan, at.Who, Shipped.Content) is { Count: 0 }, Said(at.Who, less));
                 foreach (var (key, load) in most ?? [])
                     Assert.True(less.Load[key] <= load, $"{key} {less.Load[key]} > {load}\n{Said(at.Who, less)}");
                 foreach (var light in less.Blocks.Where(b => b.Kind == BlockKind.Light))

@@ -1,0 +1,144 @@
+using System.Globalization;
+using System.Text;
+using Tensarch.Core.Catalogue;
+using Tensarch.Core.Planning;
+using Tensarch.Core.Sessions;
+using Tensarch.Core.Students;
+
+namespace Tensarch.Core.Programmes;
+
+/// <summary>
+/// What a session of a plan may be: every set of goals that its minutes take, at each level, some of them lightly, or as a test. Days on which
+/// the same may be done share one menu.
+/// </summary>
+internal sealed class DayMenu(CatalogueContent content, Programme programme)
+{
+    private readonly Assembler assembler = new(content);
+    private readonly Dictionary<string, IReadOnlyList<DayOffer>> made = [];
+
+    public Assembler Assembler => assembler;
+
+    /// <param name="who">On the day.</param>
+    /// <param name="backOff">In a back-off week all of it is light or the first week's dose.</param>
+    /// <param name="tests">Tests fall in the week.</param>
+    public IReadOnlyList<DayOffer> For(Trainee who, bool backOff, bool tests)
+    {
+        var key = KeyOf(who, backOff, tests);
+        return made.TryGetValue(key, out var offers) ? offers : made[key] = [.. Offers(who, backOff, tests)];
+    }
+
+    /// <summary>A session's minutes without those that measuring ranges takes.</summary>
+    public int MinutesLeft(int minutes, DayAsk ask) =>
+        minutes
+        - (int)
+            Math.Ceiling(
+                programme.Goals.Where(g => ask.Of(BlockKind.Test).Contains(g.Skill)).Sum(g => g.RangeTests)
+                    * content.Programme.Tests.RangeSeconds
+                    / 60.0
+            );
+
+    private ParallelQuery<DayOffer> Offers(Trainee who, bool backOff, bool tests) =>
+        Sets([.. programme.ByPriority.Select(g => g.Skill)], content.Shape.MostSkills(who.Minutes))
+            .AsParallel()
+            .AsOrdered()
+            .SelectMany(skills =>
+                Trained(who, skills, backOff).Concat(Eased(who, skills)).Concat(tests ? Tested(who, skills, backOff) : [])
+            );
+
+    private static DayAsk Ask(IEnumerable<string> skills, Func<string, BlockKind> kind, int level) =>
+        new([.. skills.Select(s => new BlockOrder(s, kind(s)))], level);
+
+    private IEnumerable<DayOffer> Trained(Trainee who, IReadOnlyList<string> skills, bool backOff)
+    {
+        if (assembler.Of(who, Ask(skills, _ => BlockKind.Train, DayOrder.Whole)) is not { } whole)
+            yield break;
+        if (!backOff)
+            yield return whole;
+        foreach (var level in backOff ? [DayOrder.Least] : new[] { DayOrder.Less, DayOrder.Least })
+            if (assembler.Of(who, Ask(skills, _ => BlockKind.Train, level), Share(whole.Load, level)) is { } less)
+                yield return less;
+        // Beside each other one of two may be light: what they load is for one of them.
+        if (skills.Count == 2 && !backOff)
+            foreach (var light in skills)
+                if (
+                    assembler.Of(
+                        who,
+                        Ask(skills, s => s == light ? BlockKind.Light : BlockKind.Train, DayOrder.Whole),
+                        Share(whole.Load, DayOrder.Whole)
+                    ) is
+                    { } mixed
+                )
+                    yield return mixed;
+    }
+
+    /// <summary>Lightly, and without any weight on the hands: it fits into every week.</summary>
+    private IEnumerable<DayOffer> Eased(Trainee who, IReadOnlyList<string> skills)
+    {
+        var ask = Ask(skills, _ => BlockKind.Light, DayOrder.Least);
+        if (assembler.Of(who, ask) is { } light)
+        {
+            yield return light;
+            if (light.Load.IsEmpty)
+                yield break;
+        }
+        if (assembler.Of(who, ask, Share(LoadLedger.Empty, 0)) is { } nothing)
+            yield return nothing;
+    }
+
+    private IEnumerable<DayOffer> Tested(Trainee who, IReadOnlyList<string> skills, bool backOff)
+    {
+        var ask = Ask(skills, _ => BlockKind.Test, backOff ? DayOrder.Least : DayOrder.Whole);
+        var minutes = MinutesLeft(who.Minutes, ask);
+        if (
+            who.Minutes >= content.Programme.Tests.LeastMinutes
+            && minutes >= SessionBuilder.FewestMinutes
+            && skills.All(s => IsTested(who.On(s)))
+            && assembler.Of(who with { Minutes = minutes }, ask) is { } test
+        )
+            yield return test;
+    }
+
+    /// <summary>Its next gate still asks for something that is shown on a test day.</summary>
+    public bool IsTested(CourseState course) =>
+        programme.Goals.First(g => g.Skill == course.Skill).RangeTests > 0
+        || SideExtensions.Both.Any(s => course.Of(s).Wanted.Any(w => !w.Met && w.Test.ReadDrill is not null));
+
+    /// <summary>Of a load so many per cent, for every tag that weeks count.</summary>
+    public static Dictionary<LoadKey, int> Share(LoadLedger load, int percent) => Keys.ToDictionary(k => k, k => load[k] * percent / 100);
+
+    public static readonly IReadOnlyList<LoadKey> Keys =
+    [
+        .. LoadCeiling.Counted.SelectMany(t => SideExtensions.Both.Select(s => new LoadKey(t, s))),
+    ];
+
+    private static IEnumerable<IReadOnlyList<string>> Sets(IReadOnlyList<string> skills, int most) =>
+        from set in Enumerable.Range(1, (1 << skills.Count) - 1)
+        let chosen = skills.Where((_, i) => (set >> i & 1) == 1).ToList()
+        where chosen.Count <= most
+        orderby chosen.Count
+        select (IReadOnlyList<string>)chosen;
+
+    /// <summary>All that a day's offers depend on, but for whose turn it is among equals.</summary>
+    private static string KeyOf(Trainee who, bool backOff, bool tests)
+    {
+        var text = new StringBuilder();
+        text.Append(
+            CultureInfo.InvariantCulture,
+            $"{who.Minutes} {backOff} {tests} {who.WayBack?.DoseShare} {who.Absence} {who.Bars.RampTopPercent} "
+        );
+        text.AppendJoin(',', LoadTags.All.Select(t => (int)who.Bars[t])).Append(' ');
+        text.AppendJoin(',', who.Eased.Select(e => e.ToString())).Append(' ');
+        text.AppendJoin(',', DrillChoice.EndRangeRegions.Select(t => Math.Min(3, who.History.DaysSinceHeavy(t, who.Date) ?? 3)))
+            .Append(' ');
+        text.Append(
+            CultureInfo.InvariantCulture,
+            $"{who.History.DaysRunning(LoadTag.Wrist, who.Date)} {who.History.HeavyDays(LoadTag.Neck, who.Date, 6)} "
+        );
+        foreach (var course in who.Courses)
+            text.Append(
+                CultureInfo.InvariantCulture,
+                $"{course.Skill} {who.StepOf(course)} {who.FirstWeekOf(course)} {who.AttemptsAllowedIn(course)} {course.Weaker} "
+            );
+        return text.ToString();
+    }
+}

@@ -1,0 +1,30 @@
+namespace Tensarch.Core.Programmes;
+
+/// <summary>A planned programme: what each session is, how far it can be trusted to be the best, and what did not fit.</summary>
+/// <param name="Days">In order of time; a session that nothing may be done in has no offer.</param>
+/// <param name="ShortWeeks">Weeks in which a goal is trained less often than it asks for.</param>
+public sealed record ProgrammePlan(
+    Programme Programme,
+    IReadOnlyList<PlanDay> Days,
+    IReadOnlyList<PieceReport> Pieces,
+    IReadOnlyList<ShortWeek> ShortWeeks,
+    IReadOnlyList<WeekLoad> Loads
+);
+
+/// <summary>One session of a plan.</summary>
+/// <param name="Offer">None where everything is off limits on the day.</param>
+/// <param name="TestMinutes">For measuring ranges, besides the session.</param>
+public sealed record PlanDay(TrainingSlot Slot, int Week, bool BackOff, DayOffer? Offer, int TestMinutes)
+{
+    public IEnumerable<string> Tested => Offer?.Ask.Of(BlockKind.Test) ?? [];
+}
+
+/// <summary>Some weeks that were planned at once.</summary>
+/// <param name="Gap">Proven: at most so much of the cost could be saved.</param>
+public sealed record PieceReport(int FromWeek, int Weeks, long Cost, long Bound, double Gap);
+
+/// <summary>A week in which a goal is trained less often than it asks for.</summary>
+public sealed record ShortWeek(int Week, string Skill, int Asked, int Has);
+
+/// <summary>What a week loads, and the most that it may; in the ledger's units.</summary>
+public sealed record WeekLoad(int Week, Sessions.LoadKey Key, int Planned, int Ceiling);

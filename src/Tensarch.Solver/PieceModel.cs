@@ -1,0 +1,215 @@
+using Google.OrTools.Sat;
+using Tensarch.Core.Programmes;
+using Tensarch.Core.Students;
+
+namespace Tensarch.Solver;
+
+/// <summary>A piece as a constraint model.</summary>
+internal sealed class PieceModel
+{
+    private const int MostWristDaysRunning = 2;
+    private const int MostNeckDays = 3;
+    private const int NeckWindow = 7;
+
+    private readonly PieceProblem problem;
+    private readonly List<LinearExpr> cost = [];
+
+    public PieceModel(PieceProblem problem)
+    {
+        this.problem = problem;
+        Chosen = [.. problem.Slots.Select((slot, s) => slot.Choices.Select((_, c) => Model.NewBoolVar($"{s}/{c}")).ToArray())];
+        foreach (var slot in Chosen)
+            Model.AddExactlyOne(slot);
+        Spacing();
+        Running(LoadTag.Wrist, MostWristDaysRunning + 1, MostWristDaysRunning);
+        Running(LoadTag.Neck, NeckWindow, MostNeckDays);
+        Loads();
+        Exposures();
+        Tests();
+        HardDays();
+        Uneven();
+        foreach (var (slot, s) in problem.Slots.Select((slot, s) => (slot, s)))
+        foreach (var (choice, c) in slot.Choices.Select((choice, c) => (choice, c)))
+            if (choice.Cost > 0)
+                cost.Add(choice.Cost * Chosen[s][c]);
+        Model.Minimize(LinearExpr.Sum(cost));
+    }
+
+    public CpModel Model { get; } = new();
+
+    /// <summary>By slot and choice.</summary>
+    public IReadOnlyList<BoolVar[]> Chosen { get; }
+
+    private int Between(int earlier, int later) => problem.Slots[later].Day.DayNumber - problem.Slots[earlier].Day.DayNumber;
+
+    /// <summary>The choices of a slot that something is true of.</summary>
+    private List<BoolVar> Where(int slot, Func<Choice, bool> which) =>
+        [.. problem.Slots[slot].Choices.Select((choice, c) => (choice, c)).Where(x => which(x.choice)).Select(x => Chosen[slot][x.c])];
+
+    private IEnumerable<(int Earlier, int Later)> Pairs(int days) =>
+        from later in Enumerable.Range(0, problem.Slots.Count)
+        from earlier in Enumerable.Range(0, later)
+        where Between(earlier, later) <= days
+        select (earlier, later);
+
+    /// <summary>Rule 5, end of a range: so many calendar days clear before; and what a test asks to be fresh.</summary>
+    private void Spacing()
+    {
+        foreach (var (earlier, later) in Pairs(7))
+        {
+            var days = Between(earlier, later);
+            foreach (var tag in LoadTags.All)
+            {
+                var heavy = Where(earlier, c => c.Heavy.Contains(tag));
+                if (heavy.Count == 0)
+                    continue;
+                var close = Where(
+                    later,
+                    c => (c.Spacing.TryGetValue(tag, out var keeps) && days < keeps) || (days == 1 && c.Fresh.Contains(tag))
+                );
+                if (close.Count > 0)
+                    Model.AddAtMostOne([.. heavy, .. close]);
+            }
+        }
+    }
+
+    /// <summary>Rule 5: on at most so many of so many days running is a tag loaded heavily; what was before the piece counts.</summary>
+    private void Running(LoadTag tag, int window, int most)
+    {
+        if (problem.Slots.Count == 0)
+            return;
+        var (first, last) = (problem.Slots[0].Day, problem.Slots[^1].Day);
+        var onDay = new Dictionary<DateOnly, BoolVar>();
+        foreach (var day in problem.Slots.Select((slot, s) => (slot.Day, s)).GroupBy(x => x.Day))
+        {
+            var heavy = day.SelectMany(x => Where(x.s, c => c.Heavy.Contains(tag))).ToList();
+            if (heavy.Count == 0)
+                continue;
+            var any = onDay[day.Key] = Model.NewBoolVar($"{tag} {day.Key}");
+            Model.AddMaxEquality(any, heavy);
+        }
+        var before = problem.Heavy.Where(d => d.Tags.Contains(tag)).Select(d => d.Day).ToHashSet();
+        for (var from = first.AddDays(1 - window); from <= last; from = from.AddDays(1))
+        {
+            var days = Enumerable.Range(0, window).Select(from.AddDays).ToList();
+            var open = days.Where(onDay.ContainsKey).Select(d => onDay[d]).ToList();
+            var done = days.Count(before.Contains);
+            if (open.Count > 0 && open.Count + done > most)
+                Model.Add(LinearExpr.Sum(open) <= Math.Max(0, most - done));
+        }
+    }
+
+    /// <summary>Rule 6.</summary>
+    private void Loads()
+    {
+        foreach (var (track, t) in problem.Loads.Select((track, t) => (track, t)))
+        {
+            var weeks = new List<(IntVar Load, int Most)>();
+            foreach (var (limit, w) in track.Weeks.Select((limit, w) => (limit, w)))
+            {
+                var terms = new List<LinearExpr>();
+                var most = 0;
+                foreach (var (slot, s) in problem.Slots.Select((slot, s) => (slot, s)))
+                    if (slot.Week == limit.Week)
+                    {
+                        terms.AddRange(slot.Choices.Select((choice, c) => choice.Loads[t] * Chosen[s][c]));
+                        most += slot.Choices.Max(c => c.Loads[t]);
+                    }
+                var load = Model.NewIntVar(0, most, $"{track.Name} {limit.Week}");
+                Model.Add(load == LinearExpr.Sum(terms));
+                Limit(track, limit, w, load, most, weeks);
+                weeks.Add((load, most));
+            }
+        }
+    }
+
+    private void Limit(LoadTrack track, WeekLimit limit, int w, IntVar load, int most, List<(IntVar Load, int Most)> before)
+    {
+        if (limit.Most is { } known)
+        {
+            if (most > known)
+                Model.Add(load <= known);
+            return;
+        }
+        if (most > track.Entry)
+        {
+            // Growth is a matter of the larger of the two weeks before; one of the ways has to be open.
+            var ways = new List<BoolVar>();
+            void Way(LinearExpr limited)
+            {
+                var way = Model.NewBoolVar($"{track.Name} {limit.Week} {ways.Count}");
+                Model.Add(load * 100 <= limited).OnlyEnforceIf(way);
+                ways.Add(way);
+            }
+            Way(LinearExpr.Constant(100 * track.Entry));
+            foreach (var based in before.Skip(w - 2).Select(b => b.Load))
+            {
+                Way(based * track.GrowthPercent - 1);
+                Way(based * 100 + 100 * track.Step);
+            }
+            if (w == 1)
+                Way(LinearExpr.Constant(Math.Max(track.GrowthPercent * limit.Before - 1, 100 * (limit.Before + track.Step))));
+            Model.AddBoolOr(ways);
+        }
+        if (limit.BackOff && most > track.Step)
+        {
+            var little = Model.NewBoolVar($"{track.Name} {limit.Week} back");
+            Model.Add(load <= track.Step).OnlyEnforceIf(little);
+            Model.Add(load * 100 <= before[^1].Load * track.BackOffPercent - 1).OnlyEnforceIf(little.Not());
+        }
+    }
+
+    /// <summary>Rule 8.</summary>
+    private void Exposures()
+    {
+        foreach (var asked in problem.Asked)
+        {
+            var given = Slots(asked.Week).SelectMany(s => Where(s, c => c.Exposes.Contains(asked.Skill))).ToList();
+            var missing = Model.NewIntVar(0, asked.Exposures, $"{asked.Skill} {asked.Week}");
+            Model.Add(missing >= asked.Exposures - LinearExpr.Sum(given));
+            cost.Add(asked.MissingCost * missing);
+        }
+    }
+
+    private IEnumerable<int> Slots(int week) => Enumerable.Range(0, problem.Slots.Count).Where(s => problem.Slots[s].Week == week);
+
+    /// <summary>Rule 11: a goal is tested once in the weeks that are for it, in an early session.</summary>
+    private void Tests()
+    {
+        foreach (var asked in problem.Asked.Where(a => a.Test))
+        {
+            var open = Slots(asked.Week).Select((s, place) => (Tests: Where(s, c => c.Tests.Contains(asked.Skill)), place)).ToList();
+            var all = open.SelectMany(o => o.Tests).ToList();
+            Model.AddAtMostOne(all);
+            cost.Add(problem.Costs.MissingTest * (1 - LinearExpr.Sum(all)));
+            cost.AddRange(open.SelectMany(o => o.Tests.Select(x => problem.Costs.LaterTest * o.place * x)));
+        }
+    }
+
+    /// <summary>Rule 9: hard days apart, and nothing that wants fresh nerves after one.</summary>
+    private void HardDays()
+    {
+        foreach (var (earlier, later) in Pairs(1).Where(p => Between(p.Earlier, p.Later) == 1))
+        {
+            Both(Where(earlier, c => c.Hard), Where(later, c => c.Hard), problem.Costs.AdjacentHardDays);
+            Both(Where(earlier, c => c.Hard), Where(later, c => c.Nerve), problem.Costs.NerveAfterHardDay);
+        }
+    }
+
+    /// <summary>Two exposures of a goal without a day between.</summary>
+    private void Uneven()
+    {
+        foreach (var (earlier, later) in Pairs(1))
+        foreach (var skill in problem.Asked.Select(a => a.Skill).Distinct())
+            Both(Where(earlier, c => c.Exposes.Contains(skill)), Where(later, c => c.Exposes.Contains(skill)), problem.Costs.Uneven);
+    }
+
+    private void Both(List<BoolVar> one, List<BoolVar> other, int costs)
+    {
+        if (one.Count == 0 || other.Count == 0)
+            return;
+        var both = Model.NewBoolVar("both");
+        Model.Add(both >= LinearExpr.Sum(one) + LinearExpr.Sum(other) - 1);
+        cost.Add(costs * both);
+    }
+}
