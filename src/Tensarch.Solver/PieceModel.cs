@@ -107,8 +107,8 @@ internal sealed class PieceModel
             var weeks = new List<(IntVar Load, int Most)>();
             foreach (var (limit, w) in track.Weeks.Select((limit, w) => (limit, w)))
             {
-                var terms = new List<LinearExpr>();
-                var most = 0;
+                var terms = new List<LinearExpr> { LinearExpr.Constant(limit.Done) };
+                var most = limit.Done;
                 foreach (var (slot, s) in problem.Slots.Select((slot, s) => (slot, s)))
                     if (slot.Week == limit.Week)
                     {
@@ -127,8 +127,9 @@ internal sealed class PieceModel
     {
         if (limit.Most is { } known)
         {
+            // What was done is done: nothing is added to what is over.
             if (most > known)
-                Model.Add(load <= known);
+                Model.Add(load <= Math.Max(known, limit.Done));
             return;
         }
         if (most > track.Entry)

@@ -26,6 +26,9 @@ public sealed class Assembler(CatalogueContent content)
         return built.IsOk && built.Value.Skills.Count == courses.Count ? Cut(built.Value, who, ask) : null;
     }
 
+    /// <summary>A session that is there already, cut into the blocks that were asked of it.</summary>
+    public DayOffer Read(SessionPlan plan, Trainee who, DayAsk ask) => Cut(plan, who, ask);
+
     /// <summary>Tests fall on the days that are for them, and on no other.</summary>
     private static CourseState Asked(BlockOrder block, CourseState course)
     {

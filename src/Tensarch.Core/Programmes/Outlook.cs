@@ -8,7 +8,7 @@ namespace Tensarch.Core.Programmes;
 /// <summary>A planned session before the day that is looked at.</summary>
 /// <param name="Skills">That it is an exposure of.</param>
 /// <param name="Worked">None while it is not known yet what it will be.</param>
-public sealed record Ahead(DateOnly Day, IReadOnlyCollection<string> Skills, IReadOnlyList<Work>? Worked = null);
+internal sealed record Ahead(DateOnly Day, IReadOnlyCollection<string> Skills, IReadOnlyList<Work>? Worked = null);
 
 /// <summary>Who a student will be on a day of a plan: as the facts have them, with the sessions before it done as they are planned.</summary>
 internal static class Outlook

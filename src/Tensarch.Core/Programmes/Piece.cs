@@ -11,41 +11,33 @@ internal sealed class Piece
     private readonly CatalogueContent content;
     private readonly ProgrammeRules rules;
     private readonly Programme programme;
+    private readonly PlanFor made;
     private readonly DayMenu menu;
-    private readonly Func<DateOnly, int, Trainee> facts;
-    private readonly int firstWeek;
-    private readonly List<Ahead> before;
     private readonly LoadCeiling ceiling;
+    private readonly List<int> weeks;
+    private readonly List<Ahead> before;
 
     /// <summary>What was done, and what is planned before the piece.</summary>
-    private readonly TrainingHistory historyBefore;
+    private readonly TrainingHistory history;
+
     private readonly List<(TrainingSlot Slot, int Week, IReadOnlyList<DayOffer> Offers)> slots = [];
 
-    /// <param name="done">The plan of the weeks before.</param>
-    public Piece(
-        CatalogueContent content,
-        Programme programme,
-        DayMenu menu,
-        Func<DateOnly, int, Trainee> facts,
-        int firstWeek,
-        IReadOnlyList<PlanDay> done
-    )
+    /// <param name="planned">The weeks before.</param>
+    public Piece(CatalogueContent content, PlanFor made, DayMenu menu, int firstWeek, IReadOnlyList<PlanDay> planned)
     {
-        (this.content, rules, this.programme, this.menu, this.facts, this.firstWeek) = (
-            content,
-            content.Programme,
-            programme,
-            menu,
-            facts,
-            firstWeek
-        );
+        (this.content, rules, this.made, programme, this.menu) = (content, content.Programme, made, made.Programme, menu);
         ceiling = new(rules.Load, programme.Start);
-        before = [.. done.Where(d => d.Offer is not null).Select(AheadOf)];
-        historyBefore = before.Aggregate(
-            facts(programme.Start, SessionBuilder.FewestMinutes).History,
+        var end = Math.Min(programme.Weeks, (firstWeek / rules.PieceWeeks + 1) * rules.PieceWeeks);
+        weeks = [.. Enumerable.Range(firstWeek, end - firstWeek)];
+        before = [.. planned.Where(d => d.Offer is not null).Select(AheadOf)];
+        history = before.Aggregate(
+            made.Facts(made.From, SessionBuilder.FewestMinutes).History,
             (h, d) => h.With(d.Day, d.Worked!, content)
         );
     }
+
+    /// <summary>So many are planned at once.</summary>
+    public int Weeks => weeks.Count;
 
     private Ahead AheadOf(PlanDay day) => new(day.Slot.Day, [.. day.Offer!.Exposed], Work.Planned(day.Offer.Plan, content));
 
@@ -56,13 +48,11 @@ internal sealed class Piece
         foreach (var slot in open)
         {
             var week = programme.WeekOf(slot.Day);
-            var who = Outlook.On(facts(slot.Day, slot.Minutes), ahead, content);
-            slots.Add((slot, week, menu.For(who, ceiling.IsBackOff(week), rules.Tests.In(week))));
+            var who = Outlook.On(made.Facts(slot.Day, slot.Minutes), ahead, content);
+            slots.Add((slot, week, OffersOf(slot, who, week)));
             ahead.Add(new(slot.Day, [.. Expected(who, week, ahead)]));
         }
-        var history = historyBefore;
-        var weeks = Enumerable.Range(firstWeek, Math.Min(rules.PieceWeeks, programme.Weeks - firstWeek)).ToList();
-        var tracks = Tracks(weeks, history);
+        var tracks = Tracks();
         return new(
             [
                 .. slots
@@ -76,73 +66,103 @@ internal sealed class Piece
         );
     }
 
-    private IEnumerable<string> Expected(Trainee who, int week, List<Ahead> ahead) =>
-        programme
+    private LockedDay? LockOf(TrainingSlot slot) => made.LockOf(slot) is { } locked && !Held(locked) ? locked : null;
+
+    /// <summary>Over what is off limits nobody pins anything.</summary>
+    private bool Held(LockedDay locked) =>
+        SessionChecker.Check(locked.Plan, made.Facts(locked.Slot.Day, locked.Slot.Minutes), content).Any(v => v.Rule == 1);
+
+    /// <summary>What was pinned is all that there is to choose.</summary>
+    private IReadOnlyList<DayOffer> OffersOf(TrainingSlot slot, Trainee who, int week) =>
+        LockOf(slot) is { } locked
+            ? [menu.Assembler.Read(locked.Plan, who, locked.Ask)]
+            : menu.For(who, ceiling.IsBackOff(week), rules.Tests.In(week));
+
+    private int Done(int week, string skill) => made.Done.Count(d => programme.WeekOf(d.Day) == week && d.Skills.Contains(skill));
+
+    /// <summary>What a session will be an exposure of, as far as one can tell: what the week has had least of.</summary>
+    private IEnumerable<string> Expected(Trainee who, int week, List<Ahead> ahead)
+    {
+        int Had(string skill) => Done(week, skill) + ahead.Count(a => programme.WeekOf(a.Day) == week && a.Skills.Contains(skill));
+        return programme
             .ByPriority.Select(g => g.Skill)
-            .OrderBy(s => ahead.Count(a => programme.WeekOf(a.Day) == week && a.Skills.Contains(s)))
-            .Where(s => ahead.Count(a => programme.WeekOf(a.Day) == week && a.Skills.Contains(s)) < AskedOf(who.On(s), week))
+            .Where(s => Had(s) < AskedOf(who.On(s), week))
+            .OrderBy(Had)
             .Take(content.Shape.MostSkills(who.Minutes));
+    }
 
     private int AskedOf(CourseState course, int week) => rules.Exposures.Of(course.Skill, course.Approach.Key, ceiling.IsBackOff(week));
 
     private IEnumerable<GoalOfWeek> Asked(int week)
     {
-        var who = facts(ceiling.StartOf(week), SessionBuilder.FewestMinutes);
+        var who = made.Facts(made.From, SessionBuilder.FewestMinutes);
         foreach (var goal in programme.ByPriority)
             yield return new(
                 week,
                 goal.Skill,
-                AskedOf(who.On(goal.Skill), week),
+                Math.Max(0, AskedOf(who.On(goal.Skill), week) - Done(week, goal.Skill)),
                 rules.Costs.MissingExposure * (6 - goal.Priority),
-                rules.Tests.In(week) && slots.Any(s => s.Week == week && s.Offers.Any(o => o.Ask.Of(BlockKind.Test).Contains(goal.Skill)))
+                rules.Tests.In(week)
+                    && !made.Done.Any(d => programme.WeekOf(d.Day) == week && d.Tested.Contains(goal.Skill))
+                    && slots.Any(s => s.Week == week && s.Offers.Any(o => o.Ask.Of(BlockKind.Test).Contains(goal.Skill)))
             );
     }
 
     /// <summary>Loads that can come near a limit; both sides once where they are always the same.</summary>
-    private List<(LoadKey Key, LoadTrack Track)> Tracks(List<int> weeks, TrainingHistory history)
+    private List<(LoadKey Key, LoadTrack Track)> Tracks()
     {
-        var tracks = new List<(LoadKey, LoadTrack)>();
-        foreach (var key in DayMenu.Keys)
-        {
-            if (key.Limb == Side.Right && slots.All(s => s.Offers.All(o => o.Load[key] == o.Load[key with { Limb = Side.Left }])))
-                if (
-                    weeks.All(w =>
-                        history.Week(ceiling.StartOf(w - 1))[key] == history.Week(ceiling.StartOf(w - 1))[key with { Limb = Side.Left }]
-                    )
-                )
-                    continue;
-            var most = weeks
-                .Select(w => slots.Where(s => s.Week == w && s.Offers.Count > 0).Sum(s => s.Offers.Max(o => o.Load[key])))
-                .ToList();
-            if (most.All(m => m <= ceiling.Step(key.Tag)))
-                continue;
-            tracks.Add(
-                (
-                    key,
-                    new(
-                        key.ToString(),
-                        ceiling.Step(key.Tag),
-                        ceiling.Entry(key.Tag),
-                        (int)Math.Round(100 * rules.Load.Growth),
-                        (int)Math.Round(100 * rules.Load.BackOffShare),
-                        [.. weeks.Select((w, i) => Limit(key, w, i, history))]
-                    )
-                )
+        bool NearALimit(LoadKey key) =>
+            weeks.Any(w =>
+                history.Week(ceiling.StartOf(w))[key]
+                    + slots.Where(s => s.Week == w && s.Offers.Count > 0).Sum(s => s.Offers.Max(o => o.Load[key]))
+                > ceiling.Step(key.Tag)
             );
+        bool SameOnBoth(LoadKey key)
+        {
+            var left = key with { Limb = Side.Left };
+            return slots.All(s => s.Offers.All(o => o.Load[key] == o.Load[left]))
+                && Enumerable
+                    .Range(weeks[0] - 2, weeks.Count + 2)
+                    .Select(ceiling.StartOf)
+                    .All(w => history.Week(w)[key] == history.Week(w)[left]);
         }
-        return tracks;
+        return
+        [
+            .. DayMenu
+                .Keys.Where(key => NearALimit(key) && !(key.Limb == Side.Right && SameOnBoth(key)))
+                .Select(key =>
+                    (
+                        key,
+                        new LoadTrack(
+                            key.ToString(),
+                            ceiling.Step(key.Tag),
+                            ceiling.Entry(key.Tag),
+                            (int)Math.Round(100 * rules.Load.Growth),
+                            (int)Math.Round(100 * rules.Load.BackOffShare),
+                            [.. weeks.Select((w, i) => Limit(key, w, i))]
+                        )
+                    )
+                ),
+        ];
     }
 
-    private WeekLimit Limit(LoadKey key, int week, int place, TrainingHistory history)
+    private WeekLimit Limit(LoadKey key, int week, int place)
     {
-        var last = slots.Where(s => s.Week < week && s.Offers.Count > 0).Select(s => (DateOnly?)s.Slot.Day).Max();
+        var last = slots
+            .Where(s => s.Offers.Count > 0)
+            .Select(s => s.Slot.Day)
+            .Concat(history.Days.Select(d => d.Day))
+            .Where(d => d < ceiling.StartOf(week))
+            .Select(d => (DateOnly?)d)
+            .Max();
         var gap = last is { } day && ceiling.StartOf(week).DayNumber - day.DayNumber >= Absences.Turns[1];
         return new(
             week,
-            place == 0 || last is null ? ceiling.Of(key, week, history)
+            place == 0 ? ceiling.Of(key, week, history)
                 : gap ? ceiling.Entry(key.Tag)
                 : null,
             place == 1 ? history.Week(ceiling.StartOf(week - 2))[key] : 0,
+            history.Week(ceiling.StartOf(week))[key],
             ceiling.IsBackOff(week)
         );
     }
@@ -151,42 +171,52 @@ internal sealed class Piece
     {
         var tested = offer.Ask.Of(BlockKind.Test).ToHashSet();
         var filled = offer.Seconds / 60 + slot.Minutes - menu.MinutesLeft(slot.Minutes, offer.Ask);
-        var steps = ceiling.IsBackOff(week)
-            ? 0
-            : offer.Ask.Blocks.Sum(b =>
-                b.Kind == BlockKind.Light ? 1 : (DayOrder.Whole - offer.Ask.Level) / (DayOrder.Whole - DayOrder.Less)
-            );
+        var moved = made.Seen.TryGetValue((slot.Day, slot.Half), out var seen) && seen.ToString() != offer.Ask.ToString();
         return new(
-            rules.Costs.UnfilledMinute * Math.Max(0, slot.Minutes - filled) + rules.Costs.LevelStep * steps,
+            rules.Costs.UnfilledMinute * Math.Max(0, slot.Minutes - filled)
+                + rules.Costs.LevelStep * (ceiling.IsBackOff(week) ? 0 : StepsDown(offer.Ask))
+                + (moved ? rules.Costs.SeenDayMoved : 0),
             [.. tracks.Select(t => offer.Load[t.Key])],
             offer.Load.Heavy.ToHashSet(),
             offer.Spacing,
             offer.Exposed.ToHashSet(),
             tested,
             tested.SelectMany(s => content.NewestLadder(s)?.Regions ?? []).ToHashSet(),
-            LoadCeiling.Counted.Any(t =>
-                SideExtensions.Both.Max(s => offer.Load[new LoadKey(t, s)])
-                >= (t == LoadTag.Wrist ? LoadCeiling.WristUnit * rules.Hard.WristSeconds : rules.Hard.HeavySeconds)
-            ) || offer.Blocks.Any(b => b.Entries),
+            IsHard(offer),
             offer.Blocks.Any(b => b.Entries)
         );
     }
 
+    /// <summary>By skill; what is light is one.</summary>
+    private static int StepsDown(DayAsk ask) =>
+        ask.Blocks.Sum(b => b.Kind == BlockKind.Light ? 1 : (DayOrder.Whole - ask.Level) / (DayOrder.Whole - DayOrder.Less));
+
+    private bool IsHard(DayOffer offer) =>
+        offer.Blocks.Any(b => b.Entries)
+        || LoadCeiling.Counted.Any(tag =>
+            SideExtensions.Both.Max(s => offer.Load[new LoadKey(tag, s)])
+            >= (tag == LoadTag.Wrist ? LoadCeiling.WristUnit * rules.Hard.WristSeconds : rules.Hard.HeavySeconds)
+        );
+
     /// <summary>
-    /// The sessions as they are chosen; then each in turn made anew with its own turn among equals, where that serves as the chosen one does and no
-    /// week's load, nor what it leaves to the weeks after it, is in the way.
+    /// The sessions as they are chosen; then each in turn made anew with its own turn among equals, where that serves as the chosen one does and
+    /// no week's load, nor what it leaves to the weeks after it, is in the way.
     /// </summary>
     public IReadOnlyList<PlanDay> Days(PieceAnswer answer)
     {
         var days = Chosen(answer).ToList();
-        var (ahead, history) = (before.ToList(), historyBefore);
+        var ahead = before.ToList();
         for (var i = 0; i < days.Count; i++)
         {
             var day = days[i];
             if (day.Offer is not { } chosen)
                 continue;
-            var who = Outlook.On(facts(day.Slot.Day, day.Slot.Minutes - day.TestMinutes), ahead, content);
-            if (Turned(who, chosen) is { } turned && WithinCeilings([.. days.Take(i), day with { Offer = turned }, .. days.Skip(i + 1)]))
+            var who = Outlook.On(made.Facts(day.Slot.Day, day.Slot.Minutes - day.TestMinutes), ahead, content);
+            if (
+                LockOf(day.Slot) is null
+                && Turned(who, chosen) is { } turned
+                && WithinCeilings([.. days.Take(i), day with { Offer = turned }, .. days.Skip(i + 1)])
+            )
                 days[i] = day with { Offer = turned };
             ahead.Add(AheadOf(days[i]));
         }
@@ -218,24 +248,33 @@ internal sealed class Piece
 
     private bool WithinCeilings(IReadOnlyList<PlanDay> days)
     {
-        var weeks = days.GroupBy(d => d.Week)
-            .ToDictionary(w => w.Key, w => w.Select(d => d.Offer?.Load ?? LoadLedger.Empty).Aggregate((a, b) => a.Plus(b)));
-        LoadLedger Load(int week) => weeks.GetValueOrDefault(week) ?? historyBefore.Week(ceiling.StartOf(week));
+        var loads = weeks.ToDictionary(
+            w => w,
+            w =>
+                days.Where(d => d.Week == w && d.Offer is not null)
+                    .Aggregate(history.Week(ceiling.StartOf(w)), (sum, d) => sum.Plus(d.Offer!.Load))
+        );
+        LoadLedger Load(int week) => loads.GetValueOrDefault(week) ?? history.Week(ceiling.StartOf(week));
         DateOnly? Last(int week) =>
             days.Where(d => d.Offer is not null)
                 .Select(d => d.Slot.Day)
-                .Concat(historyBefore.Days.Select(d => d.Day))
+                .Concat(history.Days.Select(d => d.Day))
                 .Where(d => d < ceiling.StartOf(week))
                 .Select(d => (DateOnly?)d)
                 .Max();
-        return weeks.Keys.All(week =>
-            DayMenu.Keys.All(key => weeks[week][key] <= ceiling.Of(key.Tag, week, at => Load(at)[key], Last(week)))
-        );
+        return weeks.All(week =>
+        {
+            var last = Last(week);
+            return DayMenu.Keys.All(key => loads[week][key] <= ceiling.Of(key.Tag, week, at => Load(at)[key], last));
+        });
     }
 
     private static bool Serves(DayOffer turned, DayOffer chosen) =>
         !chosen.Exposed.Except(turned.Exposed).Any()
         && !turned.Load.Heavy.Except(chosen.Load.Heavy).Any()
         && turned.Spacing.All(s => chosen.Spacing.GetValueOrDefault(s.Key) >= s.Value)
-        && turned.Seconds >= chosen.Seconds - 120;
+        && turned.Seconds >= chosen.Seconds - ShorterAtMost;
+
+    /// <summary>A turn may leave the session so many seconds shorter.</summary>
+    private const int ShorterAtMost = 120;
 }

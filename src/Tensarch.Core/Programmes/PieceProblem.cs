@@ -51,8 +51,9 @@ public sealed record LoadTrack(string Name, int Step, int Entry, int GrowthPerce
 /// <param name="Week">Of the programme.</param>
 /// <param name="Most">Where it is known already: of the first week, and after a long gap; none where the weeks before it decide.</param>
 /// <param name="Before">Load of the week before the piece, where that is one of the two that decide.</param>
+/// <param name="Done">Load that was done in the week already.</param>
 /// <param name="BackOff">A back-off week.</param>
-public sealed record WeekLimit(int Week, int? Most, int Before, bool BackOff);
+public sealed record WeekLimit(int Week, int? Most, int Before, int Done, bool BackOff);
 
 /// <summary>What a goal asks of a week.</summary>
 /// <param name="Exposures">At least so many; each one less costs.</param>

@@ -12,52 +12,77 @@ public sealed class Planner(CatalogueContent content, IWeekSolver solver)
 {
     private readonly ProgrammeRules rules = content.Programme;
 
-    /// <param name="facts">The student on a day, with so many minutes, and with nothing of the plan.</param>
-    /// <returns>A plan that keeps every rule; or <c>planInfeasible</c>, or <c>planCheckFailed</c> with the rule that it breaks.</returns>
-    public Result<ProgrammePlan> Plan(Programme programme, Func<DateOnly, int, Trainee> facts)
+    /// <returns>
+    /// A plan that keeps every rule; <c>planInfeasible</c> with the week where what a coach pinned leaves none; or <c>planCheckFailed</c> with the
+    /// rule that it breaks.
+    /// </returns>
+    public Result<ProgrammePlan> Plan(PlanFor made)
     {
-        var slots = programme.Slots.OrderBy(s => s.Day).ThenBy(s => s.Half).ToList();
+        var programme = made.Programme;
+        var slots = programme
+            .Slots.Where(s => s.Day >= made.From && s.Day <= programme.End)
+            .OrderBy(s => s.Day)
+            .ThenBy(s => s.Half)
+            .GroupBy(s => PieceOf(programme.WeekOf(s.Day)))
+            .ToDictionary(p => p.Key, p => p.ToList());
         var menu = new DayMenu(content, programme);
         var (days, pieces) = (new List<PlanDay>(), new List<PieceReport>());
-        for (var week = 0; week < programme.Weeks; week += rules.PieceWeeks)
+        for (var week = programme.WeekOf(made.From); week < programme.Weeks; week = (PieceOf(week) + 1) * rules.PieceWeeks)
         {
-            var piece = new Piece(content, programme, menu, facts, week, days);
-            var answer = solver.Solve(
-                piece.Problem([.. slots.Where(s => programme.WeekOf(s.Day) / rules.PieceWeeks == week / rules.PieceWeeks)])
-            );
-            if (answer is null)
-                return Problem.Of("planInfeasible", "days", ("week", week + 1));
-            pieces.Add(new(week, Math.Min(rules.PieceWeeks, programme.Weeks - week), answer.Cost, answer.Bound, answer.Gap));
+            var piece = new Piece(content, made, menu, week, days);
+            if (solver.Solve(piece.Problem(slots.GetValueOrDefault(PieceOf(week), []))) is not { } answer)
+                return Problem.Of("planInfeasible", "locks", ("week", week + 1));
+            pieces.Add(new(week, piece.Weeks, answer.Cost, answer.Bound, answer.Gap));
             days.AddRange(piece.Days(answer));
         }
-        var before = days.Aggregate(new List<Ahead>(), (all, d) => [.. all, AheadOf(d)]);
-        var planned = days.Select(
-                (d, i) => (Day: d, Who: Outlook.On(facts(d.Slot.Day, d.Slot.Minutes - d.TestMinutes), Unworked(before, i), content))
-            )
-            .Where(d => d.Day.Offer is not null)
-            .Select(d => new PlannedDay(d.Day.Offer!.Plan, d.Who))
-            .ToList();
-        var history = facts(programme.Start, SessionBuilder.FewestMinutes).History;
-        if (PlanChecker.Check(planned, history, content, programme.Start) is [var broken, ..])
-            return Problem.Of("planCheckFailed", $"{broken.Day:yyyy-MM-dd} {broken.Violation.Code} {broken.Violation.Drill}{broken.Load}");
-        return new ProgrammePlan(programme, days, pieces, [.. ShortWeeks(programme, days, facts)], [.. Loads(programme, days, history)]);
+        var history = made.Facts(made.From, SessionBuilder.FewestMinutes).History;
+        var broken = PlanChecker
+            .Check(Planned(made, days), history, content, programme.Start)
+            .ToLookup(v => v.Violation.Rule != 1 && IsPinned(v, made, days));
+        return broken[false].FirstOrDefault() is { } first
+            ? Problem.Of("planCheckFailed", $"{first.Day:yyyy-MM-dd} {first.Violation.Code} {first.Violation.Drill}{first.Load}")
+            : new ProgrammePlan(
+                programme,
+                days,
+                pieces,
+                [.. ShortWeeks(made, days)],
+                [.. Loads(programme, days, history)],
+                [.. broken[true].DistinctBy(v => (v.Day, v.Violation))]
+            );
     }
 
-    internal Ahead AheadOf(PlanDay day) =>
-        new(day.Slot.Day, [.. day.Offer?.Exposed ?? []], day.Offer is { } offer ? Work.Planned(offer.Plan, content) : null);
+    /// <summary>It is a rule of one day, and what is done on that day is what a coach pinned to it.</summary>
+    private static bool IsPinned(DayViolation broken, PlanFor made, List<PlanDay> days) =>
+        broken.Load is null && days.Any(d => d.Slot.Day == broken.Day && made.LockOf(d.Slot) is not null);
 
-    /// <summary>The checker puts the work of the days before into the history itself.</summary>
-    private static List<Ahead> Unworked(IReadOnlyList<Ahead> all, int count) => [.. all.Take(count).Select(a => a with { Worked = null })];
+    private int PieceOf(int week) => week / rules.PieceWeeks;
 
-    private IEnumerable<ShortWeek> ShortWeeks(Programme programme, IReadOnlyList<PlanDay> days, Func<DateOnly, int, Trainee> facts)
+    /// <summary>Each session for who its student will be; the checker puts the work of the days before into the history itself.</summary>
+    private List<PlannedDay> Planned(PlanFor made, List<PlanDay> days)
     {
+        var planned = new List<PlannedDay>();
+        var before = new List<Ahead>();
+        foreach (var day in days)
+            if (day.Offer is { } offer)
+            {
+                planned.Add(new(offer.Plan, Outlook.On(made.Facts(day.Slot.Day, day.Slot.Minutes - day.TestMinutes), before, content)));
+                before.Add(new(day.Slot.Day, [.. offer.Exposed]));
+            }
+        return planned;
+    }
+
+    private IEnumerable<ShortWeek> ShortWeeks(PlanFor made, IReadOnlyList<PlanDay> days)
+    {
+        var programme = made.Programme;
         var ceiling = new LoadCeiling(rules.Load, programme.Start);
-        var courses = facts(programme.Start, SessionBuilder.FewestMinutes).Courses;
-        for (var week = 0; week < programme.Weeks; week++)
+        var who = made.Facts(made.From, SessionBuilder.FewestMinutes);
+        for (var week = programme.WeekOf(made.From); week < programme.Weeks; week++)
             foreach (var goal in programme.ByPriority)
             {
-                var asked = rules.Exposures.Of(goal.Skill, courses.First(c => c.Skill == goal.Skill).Approach.Key, ceiling.IsBackOff(week));
-                var has = days.Count(d => d.Week == week && d.Offer is { } offer && offer.Exposed.Contains(goal.Skill));
+                var asked = rules.Exposures.Of(goal.Skill, who.On(goal.Skill).Approach.Key, ceiling.IsBackOff(week));
+                var has =
+                    made.Done.Count(d => programme.WeekOf(d.Day) == week && d.Skills.Contains(goal.Skill))
+                    + days.Count(d => d.Week == week && d.Offer is { } offer && offer.Exposed.Contains(goal.Skill));
                 if (has < asked)
                     yield return new(week, goal.Skill, asked, has);
             }
@@ -72,7 +97,7 @@ public sealed class Planner(CatalogueContent content, IWeekSolver solver)
         );
         foreach (var key in DayMenu.Keys)
             for (var week = 0; week < programme.Weeks; week++)
-                if (all.Week(ceiling.StartOf(week))[key] is > 0 and var planned)
-                    yield return new(week, key, planned, ceiling.Of(key, week, all));
+                if (all.Week(ceiling.StartOf(week))[key] is > 0 and var load)
+                    yield return new(week, key, history.Week(ceiling.StartOf(week))[key], load, ceiling.Of(key, week, all));
     }
 }

@@ -3,12 +3,14 @@ namespace Tensarch.Core.Programmes;
 /// <summary>A planned programme: what each session is, how far it can be trusted to be the best, and what did not fit.</summary>
 /// <param name="Days">In order of time; a session that nothing may be done in has no offer.</param>
 /// <param name="ShortWeeks">Weeks in which a goal is trained less often than it asks for.</param>
+/// <param name="Bent">Rules that pinned sessions break, each on its day.</param>
 public sealed record ProgrammePlan(
     Programme Programme,
     IReadOnlyList<PlanDay> Days,
     IReadOnlyList<PieceReport> Pieces,
     IReadOnlyList<ShortWeek> ShortWeeks,
-    IReadOnlyList<WeekLoad> Loads
+    IReadOnlyList<WeekLoad> Loads,
+    IReadOnlyList<DayViolation> Bent
 );
 
 /// <summary>One session of a plan.</summary>
@@ -27,4 +29,6 @@ public sealed record PieceReport(int FromWeek, int Weeks, long Cost, long Bound,
 public sealed record ShortWeek(int Week, string Skill, int Asked, int Has);
 
 /// <summary>What a week loads, and the most that it may; in the ledger's units.</summary>
-public sealed record WeekLoad(int Week, Sessions.LoadKey Key, int Planned, int Ceiling);
+/// <param name="Done">Of it, what was trained already.</param>
+/// <param name="Load">Done and planned.</param>
+public sealed record WeekLoad(int Week, Sessions.LoadKey Key, int Done, int Load, int Ceiling);

@@ -29,6 +29,8 @@ internal static class Students
                 WayBack = Core.Students.WayBack.On(day, who.History.Days.Select(d => d.Day)),
             };
 
+    public static PlanFor For(Trainee who, Programme programme) => new(programme, On(who), programme.Start);
+
     /// <summary>Somebody in the middle of each of these skills, who trained until lately.</summary>
     public static Trainee Middle(params (string Ladder, int Stage)[] skills)
     {
