@@ -39,6 +39,9 @@ public static partial class Pages
                     s.EndedAt,
                 })
         );
+        var plans = await Rows(db =>
+            db.Plans.IgnoreQueryFilters().Where(p => p.StudioId == studio).Select(p => new { p.StudentId, p.Number })
+        );
         var series = await Rows(db =>
             db.Readings.IgnoreQueryFilters().Where(r => r.StudioId == studio).Select(r => new { r.StudentId, r.Measure }).Distinct()
         );
@@ -64,6 +67,9 @@ public static partial class Pages
                 "/sessions/{sessionId}/pack" => [],
                 "/readiness" => new[] { "ready", "nearly", "stalled", "blocked", "training", "waiting", "owned" }.Select(g =>
                     $"{pattern}?group={g}"
+                ),
+                _ when pattern.Contains("{number}", StringComparison.Ordinal) => plans.Select(p =>
+                    Put(Put(pattern, "studentId", p.StudentId), "number", p.Number)
                 ),
                 _ when pattern.Contains("{sessionId}", StringComparison.Ordinal) => some.Select(s => Put(pattern, "sessionId", s.Id)),
                 _ when pattern.Contains("{sittingId}", StringComparison.Ordinal) => sittings.Select(s =>

@@ -41,12 +41,13 @@ internal sealed class Piece
 
     private Ahead AheadOf(PlanDay day) => new(day.Slot.Day, [.. day.Offer!.Exposed], Work.Planned(day.Offer.Plan, content));
 
-    public PieceProblem Problem(IReadOnlyList<TrainingSlot> open)
+    public PieceProblem Problem(IReadOnlyList<TrainingSlot> open, CancellationToken ct)
     {
         // What the sessions of the piece will be is not known yet: each goal is taken to be trained as often as the week allows.
         var ahead = before.ToList();
         foreach (var slot in open)
         {
+            ct.ThrowIfCancellationRequested();
             var week = programme.WeekOf(slot.Day);
             var who = Outlook.On(made.Facts(slot.Day, slot.Minutes), ahead, content);
             slots.Add((slot, week, OffersOf(slot, who, week)));

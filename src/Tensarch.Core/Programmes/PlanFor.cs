@@ -1,4 +1,5 @@
 using Tensarch.Core.Planning;
+using Tensarch.Core.Students;
 
 namespace Tensarch.Core.Programmes;
 

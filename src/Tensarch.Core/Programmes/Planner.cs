@@ -16,7 +16,7 @@ public sealed class Planner(CatalogueContent content, IWeekSolver solver)
     /// A plan that keeps every rule; <c>planInfeasible</c> with the week where what a coach pinned leaves none; or <c>planCheckFailed</c> with the
     /// rule that it breaks.
     /// </returns>
-    public Result<ProgrammePlan> Plan(PlanFor made)
+    public Result<ProgrammePlan> Plan(PlanFor made, CancellationToken ct = default)
     {
         var programme = made.Programme;
         var slots = programme
@@ -30,7 +30,7 @@ public sealed class Planner(CatalogueContent content, IWeekSolver solver)
         for (var week = programme.WeekOf(made.From); week < programme.Weeks; week = (PieceOf(week) + 1) * rules.PieceWeeks)
         {
             var piece = new Piece(content, made, menu, week, days);
-            if (solver.Solve(piece.Problem(slots.GetValueOrDefault(PieceOf(week), []))) is not { } answer)
+            if (solver.Solve(piece.Problem(slots.GetValueOrDefault(PieceOf(week), []), ct)) is not { } answer)
                 return Problem.Of("planInfeasible", "locks", ("week", week + 1));
             pieces.Add(new(week, piece.Weeks, answer.Cost, answer.Bound, answer.Gap));
             days.AddRange(piece.Days(answer));
@@ -54,6 +54,27 @@ public sealed class Planner(CatalogueContent content, IWeekSolver solver)
     /// <summary>It is a rule of one day, and what is done on that day is what a coach pinned to it.</summary>
     private static bool IsPinned(DayViolation broken, PlanFor made, List<PlanDay> days) =>
         broken.Load is null && days.Any(d => d.Slot.Day == broken.Day && made.LockOf(d.Slot) is not null);
+
+    /// <summary>What days that are there already break, as they stand; nothing is planned.</summary>
+    /// <param name="days">From <see cref="PlanFor.From"/> on, in order of time.</param>
+    public IReadOnlyList<DayViolation> Judge(PlanFor made, IReadOnlyList<LockedDay> days)
+    {
+        var read = new Assembler(content);
+        var planned = days.Select(d => new PlanDay(
+                d.Slot,
+                made.Programme.WeekOf(d.Slot.Day),
+                false,
+                read.Read(d.Plan, made.Facts(d.Slot.Day, d.Plan.Minutes), d.Ask),
+                d.Slot.Minutes - d.Plan.Minutes
+            ))
+            .ToList();
+        return
+        [
+            .. PlanChecker
+                .Check(Planned(made, planned), made.Facts(made.From, SessionBuilder.FewestMinutes).History, content, made.Programme.Start)
+                .DistinctBy(v => (v.Day, v.Violation.Code, v.Violation.Drill, v.Load)),
+        ];
+    }
 
     private int PieceOf(int week) => week / rules.PieceWeeks;
 

@@ -1,26 +1,82 @@
+using System.ComponentModel.DataAnnotations;
+using Tensarch.Core.Students;
+
 namespace Tensarch.Core.Programmes;
 
-public enum DayHalf
+/// <summary>What a coach sets: what for, when there is time, and for how long.</summary>
+/// <param name="Start">The first day of the first week.</param>
+/// <param name="Days">On which there is time, every week or once.</param>
+/// <param name="Off">Days on which there is none after all.</param>
+public sealed record ProgrammeSketch(
+    DateOnly Start,
+    [Range(Programme.FewestWeeks, Programme.MostWeeks)] int Weeks,
+    [MaxLength(Programme.MostGoals)] IReadOnlyList<GoalSketch> Goals,
+    [MaxLength(ProgrammeSketch.MostDays)] IReadOnlyList<AvailableDay> Days,
+    [MaxLength(ProgrammeSketch.MostDays)] IReadOnlyList<DateOnly>? Off = null
+)
 {
-    Morning,
-    Afternoon,
+    public const int MostDays = 60;
+
+    /// <summary>A session on every day of the longest programme.</summary>
+    public const int MostSlots = 7 * Programme.MostWeeks;
+
+    /// <summary>So many sessions a day at most: a morning and an afternoon.</summary>
+    private const int MostHalves = 2;
+
+    public DateOnly End => Start.AddDays(7 * Weeks - 1);
+
+    /// <summary>All time that there is, in order; of two on the same half of a day the longer.</summary>
+    public IReadOnlyList<TrainingSlot> Slots() =>
+        [
+            .. from offset in Enumerable.Range(0, 7 * Weeks)
+            let day = Start.AddDays(offset)
+            where Off?.Contains(day) != true
+            from half in Enum.GetValues<DayHalf>().Take(MostHalves)
+            let here = Days.Where(d => d.Half == half && (d.Date is { } date ? date == day : d.Weekday == day.DayOfWeek)).ToList()
+            where here.Count > 0
+            select new TrainingSlot(day, here.Max(d => d.Minutes), half),
+        ];
+
+    /// <returns><c>noGoals</c>, <c>namedTwice</c>, <c>noTime</c>, <c>tooManySessions</c> (number: most) or <c>targetOutside</c>, each at its field.</returns>
+    public IReadOnlyList<Problem> Check()
+    {
+        var problems = new List<Problem>();
+        if (Goals.Count == 0)
+            problems.Add(Problem.Of("noGoals", "goals"));
+        foreach (var (i, goal) in Goals.Index())
+        {
+            if (Goals.Take(i).Any(g => g.Skill == goal.Skill))
+                problems.Add(Problem.Of("namedTwice", $"goals[{i}].skill"));
+            if (goal.Target is { } target && target < Start)
+                problems.Add(Problem.Of("targetOutside", $"goals[{i}].target"));
+        }
+        foreach (var (i, day) in Days.Index())
+            if (day.Weekday is null == day.Date is null)
+                problems.Add(Problem.Of("oneOfTwo", $"days[{i}].weekday"));
+        if (problems.Count == 0 && Slots().Count is var slots && slots is 0 or > MostSlots)
+            problems.Add(slots == 0 ? Problem.Of("noTime", "days") : Problem.Of("tooManySessions", "days", ("most", MostSlots)));
+        return problems;
+    }
 }
+
+/// <param name="Priority">1 the most important.</param>
+/// <param name="Target">The day by which the coach hopes for it.</param>
+public sealed record GoalSketch(
+    [RegularExpression(Key.Pattern)] string Skill,
+    [Range(1, Programme.MostGoals)] int Priority,
+    DateOnly? Target = null
+);
 
 /// <summary>A skill that a programme is for.</summary>
 /// <param name="Priority">1 the most important, 5 the least.</param>
-/// <param name="Target">The day by which the coach hopes for it.</param>
 /// <param name="RangeTests">Sides of ranges that its next gate still asks to be measured.</param>
-public sealed record Goal(string Skill, int Priority, DateOnly? Target = null, int RangeTests = 0);
-
-/// <summary>A day of the week on which there is time.</summary>
-public sealed record TrainingDayOfWeek(DayOfWeek Day, int Minutes, DayHalf Half = DayHalf.Afternoon);
+public sealed record Goal(string Skill, int Priority, int RangeTests = 0);
 
 /// <summary>Time for one session.</summary>
-public sealed record TrainingSlot(DateOnly Day, int Minutes, DayHalf Half = DayHalf.Afternoon);
+public sealed record TrainingSlot(DateOnly Day, int Minutes, DayHalf Half = DayHalf.Pm);
 
-/// <summary>What a student trains for, when there is time, and for how long.</summary>
+/// <summary>What a student trains for, and when.</summary>
 /// <param name="Start">The first day of the first week.</param>
-/// <param name="Weeks">4 to 16.</param>
 /// <param name="Slots">All of them, in any order.</param>
 public sealed record Programme(DateOnly Start, int Weeks, IReadOnlyList<Goal> Goals, IReadOnlyList<TrainingSlot> Slots)
 {
@@ -34,15 +90,4 @@ public sealed record Programme(DateOnly Start, int Weeks, IReadOnlyList<Goal> Go
 
     /// <summary>The most important goal first.</summary>
     public IReadOnlyList<Goal> ByPriority => [.. Goals.OrderBy(g => g.Priority)];
-
-    /// <summary>The same days every week.</summary>
-    public static IReadOnlyList<TrainingSlot> Weekly(DateOnly start, int weeks, IReadOnlyList<TrainingDayOfWeek> days) =>
-        [
-            .. from offset in Enumerable.Range(0, 7 * weeks)
-            let day = start.AddDays(offset)
-            from at in days
-            where at.Day == day.DayOfWeek
-            orderby day, at.Half
-            select new TrainingSlot(day, at.Minutes, at.Half),
-        ];
 }

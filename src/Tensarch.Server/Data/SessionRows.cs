@@ -30,6 +30,12 @@ public sealed class SessionRow : IStudioRow, IJudged
 
     public int TotalSeconds { get; set; }
 
+    /// <summary>Of the day; none where nobody said.</summary>
+    public DayHalf? Half { get; set; }
+
+    /// <summary>Counts up with every change of its day or its plan.</summary>
+    public int Sequence { get; set; }
+
     public Side FirstSide { get; set; }
 
     public DateTimeOffset CreatedAt { get; set; }

@@ -54,6 +54,16 @@ public sealed partial class TensarchDb
                 n.At,
             }
         );
+        Own<PlanRow>(builder);
+        builder
+            .Entity<PlanRow>()
+            .HasIndex(p => new
+            {
+                p.StudioId,
+                p.StudentId,
+                p.Number,
+            })
+            .IsUnique();
         Own<PulseRow>(builder);
         builder.Entity<PulseRow>().HasKey(p => p.StudentId);
         builder.Entity<PulseRow>().HasOne<StudentRow>().WithOne().HasForeignKey<PulseRow>(p => p.StudentId);

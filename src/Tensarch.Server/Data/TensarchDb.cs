@@ -64,6 +64,8 @@ public sealed partial class TensarchDb(DbContextOptions<TensarchDb> options, Stu
 
     public DbSet<SessionRow> Sessions => Set<SessionRow>();
 
+    public DbSet<PlanRow> Plans => Set<PlanRow>();
+
     public DbSet<SetRow> Sets => Set<SetRow>();
 
     public DbSet<SignalRow> Signals => Set<SignalRow>();

@@ -44,7 +44,12 @@ internal static class Students
             Monday,
             weeks,
             [.. who.Courses.Select((c, i) => new Goal(c.Skill, Math.Min(5, i + 1), RangeTests: i == 0 ? 2 : 0))],
-            Programme.Weekly(Monday, weeks, [.. days.Select(d => new TrainingDayOfWeek(d.Day, d.Minutes))])
+            new ProgrammeSketch(
+                Monday,
+                weeks,
+                [],
+                [.. days.Select(d => new Core.Students.AvailableDay(d.Day, null, d.Minutes, Core.Students.DayHalf.Pm))]
+            ).Slots()
         );
 
     public static readonly Gen<(Trainee Who, Programme Programme)> Any =

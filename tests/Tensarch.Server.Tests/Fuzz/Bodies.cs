@@ -57,6 +57,73 @@ public sealed class Bodies
 
     private static Guid Id() => Guid.NewGuid();
 
+    private Task<Prepared> PlanOf(Guid student, int basedOn) =>
+        Plain(
+            $"/students/{student}/programme",
+            new
+            {
+                id = Id(),
+                basedOn,
+                sketch = Sketch(DateOnly.FromDateTime(Now.UtcDateTime)),
+            }
+        );
+
+    private async Task<int> Newest() =>
+        await app.Rows(db => db.Plans.IgnoreQueryFilters().Where(p => p.StudentId == trained).MaxAsync(p => (int?)p.Number)) ?? 0;
+
+    /// <summary>Of the last session of the newest plan.</summary>
+    private async Task<object> Pin()
+    {
+        if (await Newest() == 0)
+        {
+            var plan = await PlanOf(trained, 0);
+            await Coach.Post(plan.Path, plan.Body);
+        }
+        var last = await app.Rows(db =>
+            db.Sessions.IgnoreQueryFilters()
+                .Where(s => s.StudentId == trained && s.Half != null && s.DeletedAt == null)
+                .OrderByDescending(s => s.Date)
+                .Select(s => (DateOnly?)s.Date)
+                .FirstOrDefaultAsync()
+        );
+        return new
+        {
+            kind = "pin",
+            day = last,
+            half = "pm",
+            to = (DateOnly?)null,
+            toHalf = (string?)null,
+        };
+    }
+
+    /// <summary>Four weeks of one goal on one day a week.</summary>
+    public static object Sketch(DateOnly start) =>
+        new
+        {
+            start,
+            weeks = 4,
+            goals = new[]
+            {
+                new
+                {
+                    skill = "front-split",
+                    priority = 1,
+                    target = (DateOnly?)start.AddDays(60),
+                },
+            },
+            days = new[]
+            {
+                new
+                {
+                    weekday = (string?)start.AddDays(1).DayOfWeek.ToString().ToLowerInvariant(),
+                    date = (DateOnly?)null,
+                    minutes = 30,
+                    half = "pm",
+                },
+            },
+            off = new[] { start.AddDays(3) },
+        };
+
     private static object OwnDrill() =>
         new
         {
@@ -834,6 +901,21 @@ public sealed class Bodies
                     }
                 ),
             ["POST /drills/{drill}/clips/{clipId}/changes"] = () => Plain($"/drills/{ownDrill}/clips/{clip}/changes", new { gone = false }),
+            ["POST /students/{studentId}/programme"] = async () => await PlanOf(trained, await Newest()),
+            ["POST /students/{studentId}/programme/try"] = () =>
+                Plain($"/students/{trained}/programme/try", Sketch(DateOnly.FromDateTime(Now.UtcDateTime))),
+            ["POST /students/{studentId}/programme/edits"] = async () =>
+                await Plain(
+                    $"/students/{trained}/programme/edits",
+                    new
+                    {
+                        id = Id(),
+                        basedOn = await Newest(),
+                        edit = await Pin(),
+                    }
+                ),
+            ["POST /students/{studentId}/programme/edits/try"] = async () =>
+                await Plain($"/students/{trained}/programme/edits/try", new { edit = await Pin() }),
             ["POST /sessions/{sessionId}/edits"] = async () => await Edit("", ("id", Id())),
             ["POST /sessions/{sessionId}/edits/try"] = async () => await Edit("/try"),
             ["POST /sessions/{sessionId}/edits/options"] = async () => await Edit("/options", ("instead", "lie-still")),

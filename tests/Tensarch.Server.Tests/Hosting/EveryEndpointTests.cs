@@ -39,6 +39,8 @@ public sealed class EveryEndpointTests : IAsyncLifetime
         "POST /compute/success-rate",
         "POST /ladders/read",
         "POST /ladders/try",
+        "POST /students/{studentId}/programme/edits/try",
+        "POST /students/{studentId}/programme/try",
         "POST /students/{studentId}/readings/preview",
     ];
 
@@ -109,6 +111,15 @@ public sealed class EveryEndpointTests : IAsyncLifetime
         );
         var clip = Guid.NewGuid();
         await owner.Http.PostAsync($"/api/v1/drills/{drill}/clips?id={clip}&variant=high-only", new ByteArrayContent(Fuzz.Bodies.Webm()));
+        await owner.Post(
+            $"/students/{student}/programme",
+            new
+            {
+                id = Guid.NewGuid(),
+                basedOn = 0,
+                sketch = Fuzz.Bodies.Sketch(DateOnly.FromDateTime(app.Time.GetUtcNow().UtcDateTime)),
+            }
+        );
         ids = new()
         {
             ["drill"] = drill,
@@ -119,6 +130,7 @@ public sealed class EveryEndpointTests : IAsyncLifetime
             ["clearanceId"] = clearance.ToString(),
             ["skill"] = "front-split",
             ["version"] = "1",
+            ["number"] = "1",
             ["sittingId"] = sitting.ToString(),
             ["pictureId"] = picture.ToString(),
             ["measure"] = "passive-slr",
@@ -239,6 +251,7 @@ public sealed class EveryEndpointTests : IAsyncLifetime
             await db.Marks.IgnoreQueryFilters().CountAsync(r => r.StudioId == studio),
             await db.Decisions.IgnoreQueryFilters().CountAsync(r => r.StudioId == studio),
             await db.Sessions.IgnoreQueryFilters().CountAsync(r => r.StudioId == studio),
+            await db.Plans.IgnoreQueryFilters().CountAsync(r => r.StudioId == studio),
             await db.Sets.IgnoreQueryFilters().CountAsync(r => r.StudioId == studio),
             await db.Signals.IgnoreQueryFilters().CountAsync(r => r.StudioId == studio),
             await db.Clearances.IgnoreQueryFilters().CountAsync(r => r.StudioId == studio),

@@ -4028,6 +4028,319 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/students/{studentId}/programme": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    studentId: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["ProgrammePage"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    studentId: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["PlanProgramme"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PlanView"];
+                    };
+                };
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PlanView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/students/{studentId}/programme/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    studentId: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ProgrammeSketch"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PlanView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/students/{studentId}/programme/edits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    studentId: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["KeepPlanEdit"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PlanView"];
+                    };
+                };
+                /** @description Created */
+                201: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PlanView"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/students/{studentId}/programme/edits/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    studentId: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["TryPlanEdit"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PlanEditVerdict"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/students/{studentId}/programme/end": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    studentId: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/students/{studentId}/programme/versions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    studentId: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PlanVersionLine"][];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/students/{studentId}/programme/versions/{number}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    studentId: string;
+                    number: number;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["PlanView"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/practice-presets": {
         parameters: {
             query?: never;
@@ -4421,6 +4734,21 @@ export interface components {
             breaths: number;
             /** Format: double */
             seconds: number;
+        };
+        BrokenRule: {
+            /** Format: date */
+            day: string;
+            code: string;
+            drill: null | string;
+            tag: null | components["schemas"]["LoadTag"];
+            side: null | components["schemas"]["Side"];
+            /**
+             * Format: double
+             * @description Of a week's load: so much, where so much is the most, in minutes or bodyweight-seconds.
+             */
+            load: null | number;
+            /** Format: double */
+            most: null | number;
         };
         /** @description What a coach wanted to be told at the start of this session. */
         CarriedNote: {
@@ -5285,6 +5613,19 @@ export interface components {
         };
         /** @enum {unknown} */
         GateState: "open" | "retest" | "closed" | "waiting" | "blocked" | "owned";
+        GoalSketch: {
+            skill: string;
+            /**
+             * Format: int32
+             * @description 1 the most important.
+             */
+            priority: number;
+            /**
+             * Format: date
+             * @description The day by which the coach hopes for it.
+             */
+            target?: null | string;
+        };
         /** @description One thing that was written down about a student, by whom and when. */
         HistoryLine: {
             /** Format: date-time */
@@ -5405,6 +5746,13 @@ export interface components {
             rampTopPercent?: null | number;
             /** @description Day gates that after a yes stand before all main work that loads one of its tags, in every session. */
             dayGates?: null | string[];
+        };
+        KeepPlanEdit: {
+            /** Format: uuid */
+            id: string;
+            /** Format: int32 */
+            basedOn: number;
+            edit: components["schemas"]["PlanEdit"];
         };
         /** @description A skill's stages from preparation to mastery. Data; a coach can copy one and change it. */
         Ladder: {
@@ -5565,6 +5913,26 @@ export interface components {
         LoadLine: {
             tag: components["schemas"]["LoadTag"];
             level: components["schemas"]["LoadLevel"];
+        };
+        LoadOfWeek: {
+            /** Format: int32 */
+            week: number;
+            /** Format: double */
+            done: number;
+            /** Format: double */
+            load: number;
+            /** Format: double */
+            ceiling: number;
+        };
+        /** @description One load over the weeks of a plan. */
+        LoadStrip: {
+            tag: components["schemas"]["LoadTag"];
+            side: null | components["schemas"]["Side"];
+            /** @description In bodyweight-seconds; else in minutes of heavy work. */
+            inBodyweight: boolean;
+            /** Format: double */
+            most: number;
+            weeks: components["schemas"]["LoadOfWeek"][];
         };
         /**
          * @description What a drill loads: the regions on which pain is logged, then the circumstances.
@@ -6225,10 +6593,69 @@ export interface components {
         };
         /** @enum {unknown} */
         PlanChangeKind: "add" | "swap" | "remove" | "move" | "variant" | "dose" | "prop" | "turnSides" | "cue" | "note" | "shorten" | "lengthen";
+        /** @enum {unknown} */
+        PlanDayChange: "same" | "new" | "changed";
+        /** @enum {unknown} */
+        PlanDayState: "planned" | "running" | "done" | "missed" | "barred" | "dropped";
+        PlanDayView: {
+            /** Format: date */
+            day: string;
+            half: components["schemas"]["DayHalf"];
+            /** Format: int32 */
+            minutes: number;
+            state: components["schemas"]["PlanDayState"];
+            blocks: components["schemas"]["StoredBlock"][];
+            /** Format: int32 */
+            frameSeconds: number;
+            /** Format: int32 */
+            testMinutes: number;
+            tested: string[];
+            /** Format: uuid */
+            session: null | string;
+            pinned: boolean;
+            /** @description A coach changed the session itself. */
+            byHand: boolean;
+            broken: string[];
+            /** @description Against the version before. */
+            change: components["schemas"]["PlanDayChange"];
+            drills: string[];
+        };
+        PlanEdit: {
+            kind: components["schemas"]["PlanEditKind"];
+            /** Format: date */
+            day: string;
+            half: components["schemas"]["DayHalf"];
+            /**
+             * Format: date
+             * @description Where it moves to.
+             */
+            to?: null | string;
+            toHalf?: null | components["schemas"]["DayHalf"];
+        };
+        /** @enum {unknown} */
+        PlanEditKind: "pin" | "unpin" | "move";
+        /** @description What the checker says of a change by hand. */
+        PlanEditVerdict: {
+            /** @description Rules that it would break: it is not kept. */
+            refused: components["schemas"]["BrokenRule"][];
+        };
+        PlanNews: {
+            /** @description `stageChanged`, `missed` (number: sessions; days since the last: see Days), `barred`, `outdated` or `over`. */
+            code: string;
+            skill?: null | string;
+            /** Format: int32 */
+            number?: null | number;
+            /** Format: int32 */
+            days?: null | number;
+            /** @description Of missed sessions: `shift`, `repeat`, `lighter` or `reBaseline`. */
+            band?: null | string;
+            /** Format: date */
+            day?: null | string;
+        };
         /** @description A rule that shaped the session. */
         PlanNote: {
             /**
-             * @description `offLimits`, `lightOnly`, `eased`, `spacing`, `firstWeek`, `attemptDelay`, `weakerFirst`, `extraRound`, `sidesAlternate`,
+             * @description `offLimits`, `lightOnly`, `lightDay`, `weekLoad` (of the tag no more is left), `eased`, `spacing`, `firstWeek`, `attemptDelay`, `weakerFirst`, `extraRound`, `sidesAlternate`,
              *             `reBaseline`, `lighterAfterBreak`, `wayBack` (sessions that it still takes), `repeatLastWeek`, `lighterAfterPain`, `easierAfterPain`, `easierAfterBackOff`, `shorterAfterCeiling`, `notEnoughToDo`, `didNotFit`, `notPrepared`,
              *             `longestDay` (minutes that one skill fills), `lowerStage` (whose core is allowed),
              *             `wristRest`, `neckRest`, `wayOutFirst`, `instead`, `otherSkillHeavy` (another skill of the day loads the tag heavily),
@@ -6244,6 +6671,16 @@ export interface components {
             date?: null | string;
             /** @description The skill that it is about, where there are several. */
             skill?: null | string;
+        };
+        PlanProgramme: {
+            /** Format: uuid */
+            id: string;
+            /**
+             * Format: int32
+             * @description The version that the coach saw; 0 where there was none. Another one stands by now: 412.
+             */
+            basedOn: number;
+            sketch: components["schemas"]["ProgrammeSketch"];
         };
         PlanRequest: {
             /** Format: uuid */
@@ -6262,6 +6699,48 @@ export interface components {
             skill?: null | string;
             /** @description Others to train with it, the most important first; a short day takes fewer. */
             beside?: null | string[];
+        };
+        PlanVersionLine: {
+            /** Format: int32 */
+            number: number;
+            /** Format: date-time */
+            at: string;
+            by: string;
+            why: string;
+        };
+        PlanView: {
+            /**
+             * Format: int32
+             * @description 0: it is not kept.
+             */
+            number: number;
+            /** Format: date-time */
+            at: string;
+            by: string;
+            why: string;
+            /** Format: date-time */
+            endedAt: null | string;
+            sketch: components["schemas"]["ProgrammeSketch"];
+            weeks: components["schemas"]["PlanWeek"][];
+            loads: components["schemas"]["LoadStrip"][];
+            shortWeeks: components["schemas"]["ShortWeek"][];
+            /** Format: double */
+            gap: number;
+            /** Format: int32 */
+            changed: number;
+        };
+        PlanWeek: {
+            /**
+             * Format: int32
+             * @description Counted from 1.
+             */
+            number: number;
+            /** Format: date */
+            start: string;
+            backOff: boolean;
+            /** @description Goals that are tested in it. */
+            tested: string[];
+            days: components["schemas"]["PlanDayView"][];
         };
         PlannedDrill: {
             /** @description Unique within the session. */
@@ -6567,6 +7046,31 @@ export interface components {
             numbers?: null | {
                 [key: string]: number;
             };
+        };
+        /** @description What a coach needs to begin: what is set, or what suggests itself, and what the student is on. */
+        ProgrammePage: {
+            suggested: null | components["schemas"]["ProgrammeSketch"];
+            skills: string[];
+            plan: null | components["schemas"]["PlanView"];
+            /** @description Why it should be planned again. */
+            news: components["schemas"]["PlanNews"][];
+        };
+        /** @description What a coach sets: what for, when there is time, and for how long. */
+        ProgrammeSketch: {
+            /**
+             * Format: date
+             * @description The first day of the first week.
+             */
+            start: string;
+            /** Format: int32 */
+            weeks: number;
+            goals: components["schemas"]["GoalSketch"][];
+            /** @description On which there is time, every week or once. */
+            days: components["schemas"]["AvailableDay"][];
+            /** @description Days on which there is none after all. */
+            off?: null | string[];
+            /** Format: date */
+            end?: string;
         };
         /** @description The support for a gap. */
         PropAdvice: {
@@ -7294,6 +7798,16 @@ export interface components {
             /** @description A test of the gate reads it: a number that was seen counts, the planned one does not. */
             proves: boolean;
         };
+        /** @description A week in which a goal is trained less often than it asks for. */
+        ShortWeek: {
+            /** Format: int32 */
+            week: number;
+            skill: string;
+            /** Format: int32 */
+            asked: number;
+            /** Format: int32 */
+            has: number;
+        };
         /** @enum {unknown} */
         Side: "left" | "right";
         /** @description Left against right in one measure. */
@@ -7630,6 +8144,15 @@ export interface components {
          * @enum {unknown}
          */
         StoneLook: "met" | "borderline" | "notMet" | "noData" | "blocked" | "ahead";
+        StoredBlock: {
+            skill: string;
+            kind: components["schemas"]["BlockKind"];
+            /** Format: int32 */
+            level: number;
+            /** Format: int32 */
+            seconds: number;
+            exposes: boolean;
+        };
         /** @description The two readings of a middle split held against each other. */
         StraddleCheck: {
             /**
@@ -7945,6 +8468,9 @@ export interface components {
         };
         /** @enum {unknown} */
         ToldIs: "stored" | "same" | "clash" | "refused" | "gone";
+        TryPlanEdit: {
+            edit: components["schemas"]["PlanEdit"];
+        };
         /** @description A value far from what the series has shown: taken after a "yes, really". */
         Unlikely: {
             /**

@@ -1,0 +1,385 @@
+using Microsoft.EntityFrameworkCore;
+using Tensarch.Core;
+using Tensarch.Core.Catalogue;
+using Tensarch.Core.Programmes;
+using Tensarch.Core.Students;
+using Tensarch.Server.Data;
+using Tensarch.Server.Planning;
+using Tensarch.Server.Skills;
+
+namespace Tensarch.Server.Programmes;
+
+/// <summary>A student's plan as it stands: its newest version with the sessions that it is run in.</summary>
+public sealed record StandingPlan(PlanRow Row, ProgrammeSketch Sketch, StoredPlan Plan, IReadOnlyDictionary<Guid, SessionRow> Sessions)
+{
+    public SessionRow? RowOf(StoredDay day) => day.Session is { } id ? Sessions.GetValueOrDefault(id) : null;
+
+    public bool IsBegun(StoredDay day) => RowOf(day)?.StartedAt is not null;
+
+    public bool IsOpen(StoredDay day) => RowOf(day) is { StartedAt: null, DeletedAt: null };
+}
+
+/// <summary>Plans the weeks of a student, keeps versions, and lays out the sessions of the newest one.</summary>
+public sealed class ProgrammeDesk(
+    TensarchDb db,
+    CatalogueContent content,
+    IWeekSolver solver,
+    PlanDesk sessions,
+    StudioClock clock,
+    StudioScope scope
+)
+{
+    /// <summary>So far ahead a student has looked at their plan.</summary>
+    private const int SeenDays = 14;
+
+    private readonly Planner planner = new(content, solver);
+
+    public async Task<StandingPlan?> Current(Guid student, CancellationToken ct) =>
+        await Read(
+            await db.Plans.AsNoTracking().Where(p => p.StudentId == student).OrderByDescending(p => p.Number).FirstOrDefaultAsync(ct),
+            ct
+        );
+
+    /// <summary>None where what is kept cannot be read: it is planned anew.</summary>
+    public async Task<StandingPlan?> Read(PlanRow? row, CancellationToken ct)
+    {
+        if (
+            row is null
+            || StoredJson.TryRead<ProgrammeSketch>(row.SketchJson) is not { Goals: not null, Days: not null } sketch
+            || StoredJson.TryRead<StoredPlan>(row.DaysJson) is not { Days: not null } plan
+        )
+            return null;
+        var ids = plan.Days.Select(d => d.Session).OfType<Guid>().ToList();
+        var rows = await db
+            .Sessions.AsNoTracking()
+            .Where(s => s.StudentId == row.StudentId && ids.Contains(s.Id))
+            .ToDictionaryAsync(s => s.Id, ct);
+        return new(row, sketch, plan, rows);
+    }
+
+    /// <summary>The weeks from today on, planned under today's facts; nothing is kept.</summary>
+    public Result<StoredPlan> Make(Standing standing, ProgrammeSketch sketch, StandingPlan? current, CancellationToken ct)
+    {
+        var asked = Asked(standing, sketch, current);
+        if (!asked.IsOk)
+            return asked.Problems.ToList();
+        var made = planner.Plan(asked.Value, ct);
+        return made.IsOk ? Stored(made.Value, asked.Value, current) : made.Problems.ToList();
+    }
+
+    private Result<PlanFor> Asked(Standing standing, ProgrammeSketch sketch, StandingPlan? current)
+    {
+        var since = clock.Today > sketch.Start ? clock.Today : sketch.Start;
+        var facts = ProgrammeFacts.Of(standing, sketch, since, content);
+        if (!facts.IsOk || current is null)
+            return facts;
+        var days = current.Plan.Days;
+        var begun = days.Where(current.IsBegun).Select(d => (d.Day, d.Half)).ToHashSet();
+        var programme = facts.Value.Programme;
+        return facts.Value with
+        {
+            Programme = programme with { Slots = [.. programme.Slots.Where(s => !begun.Contains((s.Day, s.Half)))] },
+            Done =
+            [
+                .. standing
+                    .State.Sessions.Where(s => s.Day >= sketch.Start)
+                    .Select(s => new DoneDay(s.Day, s.Skills, TestedIn(days.FirstOrDefault(d => d.Session == s.Id)))),
+            ],
+            Locked =
+            [
+                .. from day in days
+                where day.Day >= since && current.IsOpen(day) && (day.Pinned || current.RowOf(day)!.PlanBefore is not null)
+                let plan = sessions.Read(current.RowOf(day)!)
+                where plan is not null && day.Ask is not null
+                select new LockedDay(new(day.Day, day.Minutes, day.Half), plan, day.Ask!),
+            ],
+            Seen = days.Where(d => d.Day >= since && d.Day < since.AddDays(SeenDays) && d.Ask is not null)
+                .ToDictionary(d => (d.Day, d.Half), d => d.Ask!),
+        };
+    }
+
+    private static IReadOnlyList<string> TestedIn(StoredDay? day) => [.. day?.Ask?.Of(BlockKind.Test) ?? []];
+
+    private static StoredPlan Stored(ProgrammePlan made, PlanFor asked, StandingPlan? current)
+    {
+        var before = current?.Plan.Days.Where(d => d.Day < asked.From || current.IsBegun(d)) ?? [];
+        var planned = made.Days.Select(d => new StoredDay(
+            d.Slot.Day,
+            d.Slot.Half,
+            d.Slot.Minutes,
+            d.Week,
+            d.BackOff,
+            d.Offer?.Ask,
+            d.Offer is { } offer ? [.. offer.Blocks.Select(b => new StoredBlock(b.Skill, b.Kind, b.Level, b.Seconds, b.Exposes))] : [],
+            d.Offer?.FrameSeconds ?? 0,
+            d.TestMinutes,
+            d.Offer?.Plan,
+            Pinned: asked.Locked.Any(l => l.Slot.Day == d.Slot.Day && l.Slot.Half == d.Slot.Half),
+            Broken: [.. made.Bent.Where(b => b.Day == d.Slot.Day).Select(b => b.Violation.Code).Distinct()]
+        ));
+        return new(
+            [.. before.Concat(planned).OrderBy(d => d.Day).ThenBy(d => d.Half)],
+            made.Pieces,
+            made.ShortWeeks,
+            [
+                .. made.Loads.Select(l => new StoredLoad(
+                    l.Key.Tag,
+                    l.Key.Limb,
+                    l.Week,
+                    Shown(l.Key.Tag, l.Done),
+                    Shown(l.Key.Tag, l.Load),
+                    Shown(l.Key.Tag, l.Ceiling)
+                )),
+            ]
+        );
+    }
+
+    /// <summary>The ledger's units as people read them: minutes, for the wrist bodyweight-seconds.</summary>
+    public static double Shown(LoadTag tag, int load) => Math.Round(load / (tag == LoadTag.Wrist ? LoadCeiling.WristUnit : 60.0), 1);
+
+    /// <summary>Plans, and keeps it as the newest version.</summary>
+    /// <returns><c>changedMeanwhile</c> where another version stands than the coach saw.</returns>
+    public async Task<Result<(PlanRow Row, Appended Appended)>> Keep(Standing standing, PlanProgramme request, CancellationToken ct)
+    {
+        var current = await Current(standing.Student.Id, ct);
+        if (await Told(request.Id, request.BasedOn, new { standing.Student.Id, request }, current, ct) is { } told)
+            return told;
+        var made = Make(standing, request.Sketch, current, ct);
+        return made.IsOk
+            ? await Store(
+                request.Id,
+                new { standing.Student.Id, request },
+                request.Sketch,
+                made.Value,
+                current is null ? "first" : "again",
+                current,
+                standing,
+                ct
+            )
+            : made.Problems.ToList();
+    }
+
+    /// <summary>What a change by hand would break.</summary>
+    public async Task<Result<IReadOnlyList<BrokenRule>>> Try(Standing standing, PlanEdit edit, CancellationToken ct)
+    {
+        if (await Current(standing.Student.Id, ct) is not { } current)
+            return Problem.Of("noPlan", "edit");
+        var changed = Edited(standing, current, edit);
+        return changed.IsOk ? Result.Of(changed.Value.Broken) : changed.Problems.ToList();
+    }
+
+    public async Task<Result<(PlanRow Row, Appended Appended)>> Keep(Standing standing, KeepPlanEdit request, CancellationToken ct)
+    {
+        if (await Current(standing.Student.Id, ct) is not { } current)
+            return Problem.Of("noPlan", "edit");
+        if (await Told(request.Id, request.BasedOn, new { standing.Student.Id, request }, current, ct) is { } told)
+            return told;
+        var changed = Edited(standing, current, request.Edit);
+        if (!changed.IsOk)
+            return changed.Problems.ToList();
+        return changed.Value.Broken.Count > 0
+            ? Problem.Of("editRefused", "edit")
+            : await Store(
+                request.Id,
+                new { standing.Student.Id, request },
+                changed.Value.Sketch,
+                changed.Value.Plan,
+                "byHand",
+                current,
+                standing,
+                ct
+            );
+    }
+
+    private sealed record Changed(ProgrammeSketch Sketch, StoredPlan Plan, IReadOnlyList<BrokenRule> Broken);
+
+    private Result<Changed> Edited(Standing standing, StandingPlan current, PlanEdit edit)
+    {
+        var days = current.Plan.Days.ToList();
+        var at = days.FindIndex(d => d.Day == edit.Day && d.Half == edit.Half);
+        if (at < 0 || days[at].Plan is null || !current.IsOpen(days[at]))
+            return Problem.Of("nothingThere", "edit.day");
+        if (edit.Kind != PlanEditKind.Move)
+        {
+            days[at] = days[at] with { Pinned = edit.Kind == PlanEditKind.Pin };
+            return new Changed(current.Sketch, current.Plan with { Days = days }, []);
+        }
+        if (edit.To is not { } to)
+            return Problem.Of("required", "edit.to");
+        if (to < clock.Today)
+            return Problem.Of("dateInPast", "edit.to");
+        if (to < current.Sketch.Start || to > current.Sketch.End)
+            return Problem.Of("targetOutside", "edit.to");
+        var half = edit.ToHalf ?? edit.Half;
+        if (days.Any(d => d.Day == to && d.Half == half && d.Plan is not null))
+            return Problem.Of("dayTaken", "edit.to");
+        var moved = days[at];
+        var plan = sessions.Read(current.RowOf(moved)!) ?? moved.Plan!;
+        days[at] = moved with
+        {
+            Day = to,
+            Half = half,
+            Week = (to.DayNumber - current.Sketch.Start.DayNumber) / 7,
+            Pinned = true,
+            Plan = plan with { Date = to },
+        };
+        days = [.. days.OrderBy(d => d.Day).ThenBy(d => d.Half)];
+        var sketch = current.Sketch with
+        {
+            // The time moves with the session, so that the next plan leaves both days as they are.
+            Days = [.. current.Sketch.Days, new(null, to, moved.Minutes, half)],
+            Off = days.Any(d => d.Day == edit.Day) ? current.Sketch.Off : [.. current.Sketch.Off ?? [], edit.Day],
+        };
+        var asked = Asked(standing, current.Sketch, current);
+        if (!asked.IsOk)
+            return asked.Problems.ToList();
+        var stood = Open(current, current.Plan.Days, asked.Value.From);
+        var before = planner.Judge(asked.Value, stood).Select(v => (v.Violation.Code, v.Violation.Drill, v.Load)).ToHashSet();
+        var broken = planner
+            .Judge(asked.Value, Open(current, days, asked.Value.From))
+            .Where(v => !before.Contains((v.Violation.Code, v.Violation.Drill, v.Load)));
+        return new Changed(sketch, current.Plan with { Days = days }, [.. broken.Select(Said)]);
+    }
+
+    private static BrokenRule Said(DayViolation broken) =>
+        new(
+            broken.Day,
+            broken.Violation.Code,
+            broken.Violation.Drill,
+            broken.Load?.Tag,
+            broken.Load?.Limb,
+            broken.Load is { } load ? Shown(load.Tag, broken.Has ?? 0) : null,
+            broken.Load is { } most ? Shown(most.Tag, broken.Most ?? 0) : null
+        );
+
+    /// <summary>What is still to be trained, as it is kept by now.</summary>
+    private List<LockedDay> Open(StandingPlan current, IReadOnlyList<StoredDay> days, DateOnly since) =>
+        [
+            .. from day in days
+            where day.Day >= since && day.Ask is not null && current.IsOpen(day)
+            let kept = sessions.Read(current.RowOf(day)!) ?? day.Plan
+            where kept is not null
+            select new LockedDay(new(day.Day, kept.Minutes + day.TestMinutes, day.Half), kept with { Date = day.Day }, day.Ask!),
+        ];
+
+    /// <summary>What the student's facts have made of the plan since.</summary>
+    public IReadOnlyList<DayViolation> Judge(Standing standing, StandingPlan current)
+    {
+        var asked = Asked(standing, current.Sketch, current);
+        return asked.IsOk ? planner.Judge(asked.Value, Open(current, current.Plan.Days, asked.Value.From)) : [];
+    }
+
+    /// <summary>The answer to a request that came before, or that comes too late.</summary>
+    private async Task<Result<(PlanRow Row, Appended Appended)>?> Told<T>(
+        Guid id,
+        int basedOn,
+        T body,
+        StandingPlan? current,
+        CancellationToken ct
+    )
+    {
+        if (await db.Plans.AsNoTracking().SingleOrDefaultAsync(p => p.Id == id, ct) is { } stored)
+            return (stored, stored.BodyHash == Facts.Hash(body) ? Appended.SameAgain : Appended.Clash);
+        if (basedOn != (current?.Row.Number ?? 0))
+            return Problem.Of("changedMeanwhile", "basedOn", ("newest", current?.Row.Number ?? 0));
+        return null;
+    }
+
+    private async Task<Result<(PlanRow Row, Appended Appended)>> Store<T>(
+        Guid id,
+        T body,
+        ProgrammeSketch sketch,
+        StoredPlan plan,
+        string why,
+        StandingPlan? current,
+        Standing standing,
+        CancellationToken ct
+    )
+    {
+        var laid = plan with { Days = [.. await Lay(standing, plan, current, ct)] };
+        var row = new PlanRow
+        {
+            Id = id,
+            StudentId = standing.Student.Id,
+            Number = (current?.Row.Number ?? 0) + 1,
+            SketchJson = StoredJson.Write(sketch),
+            DaysJson = StoredJson.Write(laid),
+            Why = why,
+            At = clock.Now,
+            By = scope.UserId,
+            BodyHash = Facts.Hash(body),
+        };
+        db.Plans.Add(row);
+        return (row, await db.SaveFact(Appended.Stored, ct));
+    }
+
+    /// <summary>Gives each open day its session: the one that it had, changed where the plan is another, or a new one. What is planned no more is thrown away.</summary>
+    private async Task<List<StoredDay>> Lay(Standing standing, StoredPlan plan, StandingPlan? current, CancellationToken ct)
+    {
+        var open = current?.Plan.Days.Where(d => d.Day >= clock.Today && current.IsOpen(d)).ToList() ?? [];
+        var ids = open.Select(d => d.Session!.Value).ToList();
+        var rows = await db.Sessions.Where(s => ids.Contains(s.Id)).ToDictionaryAsync(s => s.Id, ct);
+        var kept = new HashSet<Guid>();
+        var laid = new List<StoredDay>();
+        foreach (var day in plan.Days)
+        {
+            if (day.Plan is null || day.Day < clock.Today || current is not null && current.IsBegun(day))
+            {
+                laid.Add(day);
+                continue;
+            }
+            var id = day.Session ?? open.FirstOrDefault(d => d.Day == day.Day && d.Half == day.Half)?.Session;
+            if (id is { } known && rows.TryGetValue(known, out var row))
+                Change(row, day);
+            else
+                db.Sessions.Add(row = New(standing, day));
+            kept.Add(row.Id);
+            laid.Add(day with { Session = row.Id });
+        }
+        foreach (var gone in rows.Values.Where(r => !kept.Contains(r.Id)))
+            gone.DeletedAt = clock.Now;
+        return laid;
+    }
+
+    private void Change(SessionRow row, StoredDay day)
+    {
+        var plan = StoredJson.Write(day.Plan);
+        if (row.PlanJson == plan && row.Half == day.Half)
+            return;
+        if (!day.Pinned)
+            row.PlanBefore = null;
+        row.Half = day.Half;
+        row.Sequence++;
+        sessions.Lay(row, day.Plan!);
+    }
+
+    private SessionRow New(Standing standing, StoredDay day)
+    {
+        var row = new SessionRow
+        {
+            Id = Guid.NewGuid(),
+            StudentId = standing.Student.Id,
+            Skill = day.Plan!.Skills[0].Skill,
+            PlanJson = "",
+            CreatedAt = clock.Now,
+            By = scope.UserId,
+            Half = day.Half,
+        };
+        sessions.Lay(row, day.Plan);
+        return row;
+    }
+
+    /// <summary>Nothing more of it is planned: what has not begun is thrown away.</summary>
+    public async Task<bool> End(Guid student, CancellationToken ct)
+    {
+        if (await Current(student, ct) is not { } current)
+            return false;
+        var row = await db.Plans.SingleAsync(p => p.Id == current.Row.Id, ct);
+        row.EndedAt ??= clock.Now;
+        var ids = current.Plan.Days.Where(d => d.Day >= clock.Today && current.IsOpen(d)).Select(d => d.Session!.Value).ToList();
+        foreach (var session in await db.Sessions.Where(s => ids.Contains(s.Id)).ToListAsync(ct))
+            session.DeletedAt = clock.Now;
+        await db.SaveChangesAsync(ct);
+        return true;
+    }
+}

@@ -1,0 +1,223 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Tensarch.Core;
+using Tensarch.Core.Catalogue;
+using Tensarch.Core.Programmes;
+using Tensarch.Core.Students;
+using Tensarch.Server.Data;
+using Tensarch.Server.Hosting;
+using Tensarch.Server.Skills;
+
+namespace Tensarch.Server.Programmes;
+
+public static class ProgrammeEndpoints
+{
+    private const int UsualWeeks = 8;
+    private const int MostVersions = 50;
+
+    public static void MapProgrammes(this IEndpointRouteBuilder api)
+    {
+        var programme = api.MapGroup("/students/{studentId}/programme").WithTags("Programmes");
+        programme.MapGet("/", Page);
+        programme.MapPost("/", Plan).Produces<PlanView>(201).Produces<PlanView>();
+        programme.MapPost("/try", Try).WithMetadata(new ReadsOnly());
+        programme.MapPost("/edits", Edit).Produces<PlanView>(201).Produces<PlanView>();
+        programme.MapPost("/edits/try", TryEdit).WithMetadata(new ReadsOnly());
+        programme.MapPost("/end", End);
+        programme.MapGet("/versions", Versions);
+        programme.MapGet("/versions/{number:int}", Version);
+    }
+
+    private static async Task<Ok<ProgrammePage>> Page(
+        Guid studentId,
+        ProgrammeDesk desk,
+        Standings standings,
+        TensarchDb db,
+        CatalogueContent content,
+        StudioClock clock,
+        CancellationToken ct
+    )
+    {
+        var standing = (await standings.Of(studentId, ct))!;
+        var current = await desk.Current(studentId, ct);
+        return TypedResults.Ok(
+            new ProgrammePage(
+                Suggested(standing, clock.Today),
+                [.. standing.State.Courses.Select(c => c.Skill)],
+                current is null ? null : await View(current, null, db, content, clock, ct),
+                current is null ? [] : [.. ProgrammeViews.News(standing, current, desk.Judge(standing, current), clock.Today)]
+            )
+        );
+    }
+
+    private static async Task<PlanView> View(
+        StandingPlan current,
+        StoredPlan? before,
+        TensarchDb db,
+        CatalogueContent content,
+        StudioClock clock,
+        CancellationToken ct
+    ) =>
+        ProgrammeViews.Of(
+            current.Row,
+            await db.Users.Where(u => u.Id == current.Row.By).Select(u => u.DisplayName).FirstOrDefaultAsync(ct) ?? "",
+            current.Sketch,
+            current.Plan,
+            current.Sessions,
+            before,
+            clock.Today,
+            content
+        );
+
+    /// <summary>From the student's goals and days; three afternoons where nobody wrote any down.</summary>
+    private static ProgrammeSketch? Suggested(Standing standing, DateOnly today)
+    {
+        var on = standing.State.Courses.Select(c => c.Skill).ToList();
+        if (on.Count == 0)
+            return null;
+        var wanted = (StoredJson.TryRead<List<string>>(standing.Student.GoalsJson) ?? []).Where(on.Contains);
+        var goals = wanted.Concat(on).Distinct().Take(Programme.MostGoals).Select((s, i) => new GoalSketch(s, i + 1));
+        var days = StoredJson.TryRead<List<AvailableDay>>(standing.Student.DaysJson) ?? [];
+        AvailableDay Usual(DayOfWeek day) => new(day, null, standing.Student.SessionMinutes, DayHalf.Pm);
+        return new(
+            today.AddDays((8 - (int)today.DayOfWeek) % 7),
+            UsualWeeks,
+            [.. goals],
+            days.Count > 0 ? days : [Usual(DayOfWeek.Monday), Usual(DayOfWeek.Wednesday), Usual(DayOfWeek.Saturday)]
+        );
+    }
+
+    private static async Task<Results<Ok<PlanView>, ProblemHttpResult>> Try(
+        Guid studentId,
+        ProgrammeSketch sketch,
+        ProgrammeDesk desk,
+        Standings standings,
+        CatalogueContent content,
+        StudioClock clock,
+        CancellationToken ct
+    )
+    {
+        var standing = (await standings.Of(studentId, ct))!;
+        var current = await desk.Current(studentId, ct);
+        var made = desk.Make(standing, sketch, current, ct);
+        return made.IsOk
+            ? TypedResults.Ok(
+                ProgrammeViews.Of(
+                    null,
+                    "",
+                    sketch,
+                    made.Value,
+                    current?.Sessions ?? new Dictionary<Guid, SessionRow>(),
+                    current?.Plan,
+                    clock.Today,
+                    content
+                )
+            )
+            : Problems.Unprocessable(made.Problems);
+    }
+
+    private static async Task<IResult> Plan(
+        Guid studentId,
+        PlanProgramme request,
+        ProgrammeDesk desk,
+        Standings standings,
+        TensarchDb db,
+        CatalogueContent content,
+        StudioClock clock,
+        CancellationToken ct
+    )
+    {
+        var standing = (await standings.Of(studentId, ct))!;
+        return await Answer(await desk.Keep(standing, request, ct), desk, db, content, clock, ct);
+    }
+
+    private static async Task<IResult> Edit(
+        Guid studentId,
+        KeepPlanEdit request,
+        ProgrammeDesk desk,
+        Standings standings,
+        TensarchDb db,
+        CatalogueContent content,
+        StudioClock clock,
+        CancellationToken ct
+    )
+    {
+        var standing = (await standings.Of(studentId, ct))!;
+        return await Answer(await desk.Keep(standing, request, ct), desk, db, content, clock, ct);
+    }
+
+    private static async Task<IResult> Answer(
+        Result<(PlanRow Row, Appended Appended)> kept,
+        ProgrammeDesk desk,
+        TensarchDb db,
+        CatalogueContent content,
+        StudioClock clock,
+        CancellationToken ct
+    )
+    {
+        if (!kept.IsOk)
+            return kept.Problems[0].Code == "changedMeanwhile"
+                ? Problems.Of(412, "changedMeanwhile", [.. kept.Problems])
+                : Problems.Unprocessable(kept.Problems);
+        if (kept.Value.Appended == Appended.Clash || await desk.Read(kept.Value.Row, ct) is not { } current)
+            return Problems.IdTaken();
+        return Problems.Respond(
+            kept.Value.Appended,
+            $"/api/v1/students/{current.Row.StudentId}/programme/versions/{current.Row.Number}",
+            await View(current, null, db, content, clock, ct)
+        );
+    }
+
+    private static async Task<Results<Ok<PlanEditVerdict>, ProblemHttpResult>> TryEdit(
+        Guid studentId,
+        TryPlanEdit request,
+        ProgrammeDesk desk,
+        Standings standings,
+        CancellationToken ct
+    )
+    {
+        var tried = await desk.Try((await standings.Of(studentId, ct))!, request.Edit, ct);
+        return tried.IsOk ? TypedResults.Ok(new PlanEditVerdict(tried.Value)) : Problems.Unprocessable(tried.Problems);
+    }
+
+    private static async Task<Results<NoContent, ProblemHttpResult>> End(Guid studentId, ProgrammeDesk desk, CancellationToken ct) =>
+        await desk.End(studentId, ct) ? TypedResults.NoContent() : Problems.NotFound();
+
+    private static async Task<Ok<List<PlanVersionLine>>> Versions(Guid studentId, TensarchDb db, CancellationToken ct) =>
+        TypedResults.Ok(
+            await (
+                from plan in db.Plans
+                where plan.StudentId == studentId
+                orderby plan.Number descending
+                select new PlanVersionLine(
+                    plan.Number,
+                    plan.At,
+                    db.Users.Where(u => u.Id == plan.By).Select(u => u.DisplayName).FirstOrDefault() ?? "",
+                    plan.Why
+                )
+            )
+                .Take(MostVersions)
+                .ToListAsync(ct)
+        );
+
+    /// <summary>A version that was, as it was; what changed is told against the one before it.</summary>
+    private static async Task<Results<Ok<PlanView>, ProblemHttpResult>> Version(
+        Guid studentId,
+        int number,
+        ProgrammeDesk desk,
+        TensarchDb db,
+        CatalogueContent content,
+        StudioClock clock,
+        CancellationToken ct
+    )
+    {
+        var rows = await db
+            .Plans.AsNoTracking()
+            .Where(p => p.StudentId == studentId && (p.Number == number || p.Number == number - 1))
+            .ToListAsync(ct);
+        if (await desk.Read(rows.FirstOrDefault(p => p.Number == number), ct) is not { } asked)
+            return Problems.NotFound();
+        var before = await desk.Read(rows.FirstOrDefault(p => p.Number == number - 1), ct);
+        return TypedResults.Ok(await View(asked, before?.Plan, db, content, clock, ct));
+    }
+}

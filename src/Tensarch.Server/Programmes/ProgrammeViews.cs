@@ -1,0 +1,182 @@
+using Tensarch.Core;
+using Tensarch.Core.Catalogue;
+using Tensarch.Core.Planning;
+using Tensarch.Core.Programmes;
+using Tensarch.Core.Students;
+using Tensarch.Server.Data;
+using Tensarch.Server.Skills;
+
+namespace Tensarch.Server.Programmes;
+
+/// <summary>A plan as a screen shows it.</summary>
+internal static class ProgrammeViews
+{
+    /// <param name="rows">The sessions of the plan; of one that is not kept, those of the version before.</param>
+    /// <param name="before">The version that it is compared with.</param>
+    public static PlanView Of(
+        PlanRow? row,
+        string by,
+        ProgrammeSketch sketch,
+        StoredPlan plan,
+        IReadOnlyDictionary<Guid, SessionRow> rows,
+        StoredPlan? before,
+        DateOnly today,
+        CatalogueContent content
+    )
+    {
+        var backOff = new LoadCeiling(content.Programme.Load, sketch.Start);
+        var days = plan.Days.Select(d => (Day: d, View: Of(d, rows, before, today, content))).ToList();
+        var weeks = Enumerable
+            .Range(0, sketch.Weeks)
+            .Select(week =>
+            {
+                var inIt = days.Where(d => d.Day.Week == week).Select(d => d.View).ToList();
+                return new PlanWeek(
+                    week + 1,
+                    sketch.Start.AddDays(7 * week),
+                    backOff.IsBackOff(week),
+                    [.. inIt.SelectMany(d => d.Tested).Distinct()],
+                    inIt
+                );
+            })
+            .ToList();
+        return new(
+            row?.Number ?? 0,
+            row?.At ?? default,
+            by,
+            row?.Why ?? "try",
+            row?.EndedAt,
+            sketch,
+            weeks,
+            [.. Strips(plan, sketch.Weeks)],
+            plan.ShortWeeks,
+            plan.Pieces.Select(p => p.Gap).DefaultIfEmpty(0).Max(),
+            days.Count(d => d.View.Change != PlanDayChange.Same)
+        );
+    }
+
+    private static PlanDayView Of(
+        StoredDay day,
+        IReadOnlyDictionary<Guid, SessionRow> rows,
+        StoredPlan? before,
+        DateOnly today,
+        CatalogueContent content
+    )
+    {
+        var row = day.Session is { } id ? rows.GetValueOrDefault(id) : null;
+        return new(
+            day.Day,
+            day.Half,
+            day.Minutes,
+            StateOf(day, row, today),
+            day.Blocks,
+            day.FrameSeconds,
+            day.TestMinutes,
+            [.. day.Ask?.Of(BlockKind.Test) ?? []],
+            row is { DeletedAt: null } ? row.Id : null,
+            day.Pinned,
+            row?.PlanBefore is not null,
+            day.Broken ?? [],
+            ChangeOf(day, before),
+            [
+                .. day.Plan?.Drills.Where(d => content.FindDrill(d.Drill) is { } drill && SessionOrder.IsMain(drill.Phase))
+                    .Select(d => d.Drill)
+                    ?? [],
+            ]
+        );
+    }
+
+    private static PlanDayState StateOf(StoredDay day, SessionRow? row, DateOnly today) =>
+        row is { StartedAt: not null }
+            ? row.EndedAt is null && row.StartedOn == today
+                ? PlanDayState.Running
+                : PlanDayState.Done
+            : row is { DeletedAt: not null }
+                ? PlanDayState.Dropped
+                : day.Plan is null
+                    ? PlanDayState.Barred
+                    : day.Day < today
+                        ? PlanDayState.Missed
+                        : PlanDayState.Planned;
+
+    /// <summary>What is trained, and not in which of several equal drills.</summary>
+    private static PlanDayChange ChangeOf(StoredDay day, StoredPlan? before) =>
+        before is null ? PlanDayChange.Same
+        : before.Days.FirstOrDefault(d => d.Day == day.Day && d.Half == day.Half) is not { } was ? PlanDayChange.New
+        : was.Ask?.ToString() == day.Ask?.ToString() && was.Minutes == day.Minutes ? PlanDayChange.Same
+        : PlanDayChange.Changed;
+
+    /// <summary>A line for each load that the plan has, the nearest to its ceiling first; one for both sides where they are the same.</summary>
+    private static IEnumerable<LoadStrip> Strips(StoredPlan plan, int weeks)
+    {
+        foreach (var tag in plan.Loads.GroupBy(l => l.Tag).OrderByDescending(t => t.Max(l => l.Load / Math.Max(1, l.Ceiling))))
+        {
+            List<LoadOfWeek> Of(Side? side) =>
+                [
+                    .. Enumerable
+                        .Range(0, weeks)
+                        .Select(week =>
+                            tag.FirstOrDefault(l => l.Week == week && (side is null || l.Side == side)) is { } load
+                                ? new LoadOfWeek(week + 1, load.Done, load.Load, load.Ceiling)
+                                : new LoadOfWeek(week + 1, 0, 0, 0)
+                        ),
+                ];
+            var (left, right) = (Of(Side.Left), Of(Side.Right));
+            var same = left.SequenceEqual(right);
+            foreach (var (side, line) in same ? [((Side?)null, left)] : new[] { ((Side?)Side.Left, left), (Side.Right, right) })
+                if (line.Any(w => w.Load > 0))
+                    yield return new(tag.Key, side, tag.Key == LoadTag.Wrist, line.Max(w => Math.Max(w.Load, w.Ceiling)), line);
+        }
+    }
+
+    /// <summary>Why a plan should be made again.</summary>
+    public static IEnumerable<PlanNews> News(Standing standing, StandingPlan current, IReadOnlyList<DayViolation> broken, DateOnly today)
+    {
+        if (current.Row.EndedAt is not null)
+            yield break;
+        if (today > current.Sketch.End)
+        {
+            yield return new("over");
+            yield break;
+        }
+        foreach (var goal in current.Sketch.Goals)
+            if (standing.State.On(goal.Skill) is { } course && StageIn(current, goal.Skill, course) is { } planned)
+                yield return new("stageChanged", goal.Skill, planned);
+        var missed = current.Plan.Days.Count(d =>
+            d.Day < today && current.IsOpen(d) && d.Day > (standing.State.LastSessionOn ?? DateOnly.MinValue)
+        );
+        if (missed > 0)
+            yield return new(
+                "missed",
+                Number: missed,
+                Days: standing.State.DaysSinceLast,
+                Band: Absences.After(standing.State.DaysSinceLast) switch
+                {
+                    Absence.None => "shift",
+                    Absence.RepeatLastWeek => "repeat",
+                    Absence.Lighter => "lighter",
+                    _ => "reBaseline",
+                }
+            );
+        if (broken.FirstOrDefault(v => v.Violation.Rule == 1) is { } barred)
+            yield return new("barred", Day: barred.Day);
+        else if (missed == 0 && broken.FirstOrDefault() is { } outdated)
+            yield return new("outdated", Day: outdated.Day);
+    }
+
+    /// <summary>The stage that the plan's next session of a skill trains on a side that stands elsewhere by now.</summary>
+    private static int? StageIn(StandingPlan current, string skill, Core.Skills.Course course)
+    {
+        var next = current.Plan.Days.FirstOrDefault(d => current.IsOpen(d) && d.Plan?.Drills.Any(x => x.Skill == skill) == true)?.Plan;
+        if (next is null)
+            return null;
+        int Now(Side? side) => Math.Min(course.Ladder.Stages.Count, course.StageOf(course.Ladder.PerSide ? side : null));
+        return next
+            .Drills.Where(d => d.Skill == skill)
+            .SelectMany(d => d.Sides)
+            .Where(s => s.Side is not null || !course.Ladder.PerSide)
+            .Where(s => next.LowerStage(skill, s.Side ?? Side.Left) is null && s.Stage != Now(s.Side))
+            .Select(s => (int?)s.Stage)
+            .FirstOrDefault();
+    }
+}
