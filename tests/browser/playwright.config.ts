@@ -40,7 +40,7 @@ export default defineConfig({
     // What is trained there would stand in the way of the others: a demo studio of its own.
     { name: 'floor', testMatch: /floor.*\.spec\.ts/, use: { baseURL: 'http://127.0.0.1:5184' } },
     { name: 'settings', testMatch: 'settings.spec.ts' },
-    { name: 'bench', testMatch: /(bench|dead-ends|session).spec.ts/, use: { baseURL: 'http://127.0.0.1:5181' } },
+    { name: 'bench', testMatch: /(bench|dead-ends|session|plan).spec.ts/, use: { baseURL: 'http://127.0.0.1:5181' } },
     { name: 'screens', testMatch: 'screens.spec.ts', use: { baseURL: 'http://127.0.0.1:5181' } },
   ],
   webServer: [serve(5181, true), serve(5182, false), serve(5184, true)],

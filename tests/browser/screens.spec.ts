@@ -51,6 +51,7 @@ const screens: { name: string; path: (r: APIRequestContext) => Promise<string>; 
   { name: 'cautions', path: async (r) => `/students/${await idOf(r, 'Anselm Pike')}/cautions`, ready: 'Today' },
   { name: 'decisions', path: async (r) => `/students/${await idOf(r, 'Sunniva Dahl')}/decisions`, ready: 'Sunniva Dahl' },
   { name: 'sessions', path: async (r) => `/students/${await idOf(r, 'Sunniva Dahl')}/sessions`, ready: 'Sunniva Dahl' },
+  { name: 'plan', path: async (r) => `/students/${await idOf(r, 'Sunniva Dahl')}/plan`, ready: 'As it would be' },
   { name: 'body', path: async (r) => `/students/${await idOf(r, 'Sunniva Dahl')}/edit`, ready: 'Sunniva Dahl' },
   { name: 'readiness', path: async () => '/readiness', ready: 'Readiness' },
   { name: 'sheet', path: async (r) => `/sessions/${await sessionOf(r, await idOf(r, 'Sunniva Dahl'))}`, ready: 'What shaped it' },

@@ -21,7 +21,7 @@ public sealed class Assembler(CatalogueContent content)
         var courses = ask.Blocks.Select(b => Asked(b, who.On(b.Skill))).ToList();
         if (courses.Count > content.Shape.MostSkills(who.Minutes))
             return null;
-        var order = new DayOrder(ask.Level, ask.Of(BlockKind.Light).ToHashSet(), most);
+        var order = new DayOrder(ask.Level, ask.Of(BlockAim.Light).ToHashSet(), most);
         var built = builder.Build(who with { Courses = courses }, order);
         return built.IsOk && built.Value.Skills.Count == courses.Count ? Cut(built.Value, who, ask) : null;
     }
@@ -37,7 +37,7 @@ public sealed class Assembler(CatalogueContent content)
             {
                 Wanted =
                 [
-                    .. side.Wanted.Select(w => w with { Due = block.Kind == BlockKind.Test && !w.Met && w.Test.ReadDrill is not null }),
+                    .. side.Wanted.Select(w => w with { Due = block.Kind == BlockAim.Test && !w.Met && w.Test.ReadDrill is not null }),
                 ],
             };
         return course with { Left = With(course.Left), Right = With(course.Right) };
@@ -61,7 +61,7 @@ public sealed class Assembler(CatalogueContent content)
             drills,
             drills.Sum(d => seconds[d.Id]),
             LoadLedger.Of(drills.SelectMany(d => Work.Planned(d, ask.Skill, plan.BreathSeconds, content)), content),
-            ask.Kind != BlockKind.Light && Exposes(plan, course),
+            ask.Kind != BlockAim.Light && Exposes(plan, course),
             drills.Any(d => content.Drill(d.Drill).Kind == DrillKind.Attempt)
         );
     }

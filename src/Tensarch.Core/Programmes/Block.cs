@@ -3,7 +3,7 @@ using Tensarch.Core.Sessions;
 
 namespace Tensarch.Core.Programmes;
 
-public enum BlockKind
+public enum BlockAim
 {
     /// <summary>All of the skill's work that is allowed.</summary>
     Train,
@@ -16,13 +16,13 @@ public enum BlockKind
 }
 
 /// <summary>What is asked of one skill on a day.</summary>
-public sealed record BlockOrder(string Skill, BlockKind Kind);
+public sealed record BlockOrder(string Skill, BlockAim Kind);
 
 /// <summary>What is asked of a day: its skills, the most important first, and how much of the week's step.</summary>
 /// <param name="Level">As of <see cref="DayOrder.Level"/>.</param>
 public sealed record DayAsk(IReadOnlyList<BlockOrder> Blocks, int Level)
 {
-    public IEnumerable<string> Of(BlockKind kind) => Blocks.Where(b => b.Kind == kind).Select(b => b.Skill);
+    public IEnumerable<string> Of(BlockAim kind) => Blocks.Where(b => b.Kind == kind).Select(b => b.Skill);
 
     public override string ToString() => $"{string.Join("+", Blocks.Select(b => $"{b.Skill}:{b.Kind}"))}@{Level}";
 }
@@ -33,7 +33,7 @@ public sealed record DayAsk(IReadOnlyList<BlockOrder> Blocks, int Level)
 /// <param name="Entries">It tries a balance or an end position: it wants fresh nerves.</param>
 public sealed record Block(
     string Skill,
-    BlockKind Kind,
+    BlockAim Kind,
     int Level,
     IReadOnlyList<PlannedDrill> Drills,
     int Seconds,

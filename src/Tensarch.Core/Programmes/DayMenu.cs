@@ -32,7 +32,7 @@ internal sealed class DayMenu(CatalogueContent content, Programme programme)
         minutes
         - (int)
             Math.Ceiling(
-                programme.Goals.Where(g => ask.Of(BlockKind.Test).Contains(g.Skill)).Sum(g => g.RangeTests)
+                programme.Goals.Where(g => ask.Of(BlockAim.Test).Contains(g.Skill)).Sum(g => g.RangeTests)
                     * content.Programme.Tests.RangeSeconds
                     / 60.0
             );
@@ -45,17 +45,17 @@ internal sealed class DayMenu(CatalogueContent content, Programme programme)
                 Trained(who, skills, backOff).Concat(Eased(who, skills)).Concat(tests ? Tested(who, skills, backOff) : [])
             );
 
-    private static DayAsk Ask(IEnumerable<string> skills, Func<string, BlockKind> kind, int level) =>
+    private static DayAsk Ask(IEnumerable<string> skills, Func<string, BlockAim> kind, int level) =>
         new([.. skills.Select(s => new BlockOrder(s, kind(s)))], level);
 
     private IEnumerable<DayOffer> Trained(Trainee who, IReadOnlyList<string> skills, bool backOff)
     {
-        if (assembler.Of(who, Ask(skills, _ => BlockKind.Train, DayOrder.Whole)) is not { } whole)
+        if (assembler.Of(who, Ask(skills, _ => BlockAim.Train, DayOrder.Whole)) is not { } whole)
             yield break;
         if (!backOff)
             yield return whole;
         foreach (var level in backOff ? [DayOrder.Least] : new[] { DayOrder.Less, DayOrder.Least })
-            if (assembler.Of(who, Ask(skills, _ => BlockKind.Train, level), Share(whole.Load, level)) is { } less)
+            if (assembler.Of(who, Ask(skills, _ => BlockAim.Train, level), Share(whole.Load, level)) is { } less)
                 yield return less;
         // Beside each other one of two may be light: what they load is for one of them.
         if (skills.Count == 2 && !backOff)
@@ -63,7 +63,7 @@ internal sealed class DayMenu(CatalogueContent content, Programme programme)
                 if (
                     assembler.Of(
                         who,
-                        Ask(skills, s => s == light ? BlockKind.Light : BlockKind.Train, DayOrder.Whole),
+                        Ask(skills, s => s == light ? BlockAim.Light : BlockAim.Train, DayOrder.Whole),
                         Share(whole.Load, DayOrder.Whole)
                     ) is
                     { } mixed
@@ -74,7 +74,7 @@ internal sealed class DayMenu(CatalogueContent content, Programme programme)
     /// <summary>Lightly, and without any weight on the hands: it fits into every week.</summary>
     private IEnumerable<DayOffer> Eased(Trainee who, IReadOnlyList<string> skills)
     {
-        var ask = Ask(skills, _ => BlockKind.Light, DayOrder.Least);
+        var ask = Ask(skills, _ => BlockAim.Light, DayOrder.Least);
         if (assembler.Of(who, ask) is { } light)
         {
             yield return light;
@@ -87,7 +87,7 @@ internal sealed class DayMenu(CatalogueContent content, Programme programme)
 
     private IEnumerable<DayOffer> Tested(Trainee who, IReadOnlyList<string> skills, bool backOff)
     {
-        var ask = Ask(skills, _ => BlockKind.Test, backOff ? DayOrder.Least : DayOrder.Whole);
+        var ask = Ask(skills, _ => BlockAim.Test, backOff ? DayOrder.Least : DayOrder.Whole);
         var minutes = MinutesLeft(who.Minutes, ask);
         if (
             who.Minutes >= content.Programme.Tests.LeastMinutes
@@ -103,8 +103,17 @@ internal sealed class DayMenu(CatalogueContent content, Programme programme)
         programme.Goals.First(g => g.Skill == course.Skill).RangeTests > 0
         || SideExtensions.Both.Any(s => course.Of(s).Wanted.Any(w => !w.Met && w.Test.ReadDrill is not null));
 
-    /// <summary>Of a load so many per cent, for every tag that weeks count.</summary>
-    public static Dictionary<LoadKey, int> Share(LoadLedger load, int percent) => Keys.ToDictionary(k => k, k => load[k] * percent / 100);
+    /// <summary>
+    /// Of a load so many per cent, for every tag that weeks count; a preparation of the wrists stays, whatever the rest of the day is: it is not
+    /// done by halves, and three of them fit into any week.
+    /// </summary>
+    private Dictionary<LoadKey, int> Share(LoadLedger load, int percent) =>
+        Keys.ToDictionary(k => k, k => Math.Max(load[k] * percent / 100, k.Tag == LoadTag.Wrist ? Math.Min(load[k], Preparation) : 0));
+
+    private int Preparation => LoadCeiling.WristUnit * content.Programme.Load.WristStep / 3;
+
+    /// <summary>No more than a day that is there already.</summary>
+    public static Dictionary<LoadKey, int> AsMuchAs(LoadLedger load) => Keys.ToDictionary(k => k, k => load[k]);
 
     public static readonly IReadOnlyList<LoadKey> Keys =
     [

@@ -105,7 +105,7 @@ internal sealed class Piece
                 rules.Costs.MissingExposure * (6 - goal.Priority),
                 rules.Tests.In(week)
                     && !made.Done.Any(d => programme.WeekOf(d.Day) == week && d.Tested.Contains(goal.Skill))
-                    && slots.Any(s => s.Week == week && s.Offers.Any(o => o.Ask.Of(BlockKind.Test).Contains(goal.Skill)))
+                    && slots.Any(s => s.Week == week && s.Offers.Any(o => o.Ask.Of(BlockAim.Test).Contains(goal.Skill)))
             );
     }
 
@@ -170,7 +170,7 @@ internal sealed class Piece
 
     private Choice ChoiceOf(TrainingSlot slot, int week, DayOffer offer, List<(LoadKey Key, LoadTrack Track)> tracks)
     {
-        var tested = offer.Ask.Of(BlockKind.Test).ToHashSet();
+        var tested = offer.Ask.Of(BlockAim.Test).ToHashSet();
         var filled = offer.Seconds / 60 + slot.Minutes - menu.MinutesLeft(slot.Minutes, offer.Ask);
         var moved = made.Seen.TryGetValue((slot.Day, slot.Half), out var seen) && seen.ToString() != offer.Ask.ToString();
         return new(
@@ -190,7 +190,7 @@ internal sealed class Piece
 
     /// <summary>By skill; what is light is one.</summary>
     private static int StepsDown(DayAsk ask) =>
-        ask.Blocks.Sum(b => b.Kind == BlockKind.Light ? 1 : (DayOrder.Whole - ask.Level) / (DayOrder.Whole - DayOrder.Less));
+        ask.Blocks.Sum(b => b.Kind == BlockAim.Light ? 1 : (DayOrder.Whole - ask.Level) / (DayOrder.Whole - DayOrder.Less));
 
     private bool IsHard(DayOffer offer) =>
         offer.Blocks.Any(b => b.Entries)
@@ -241,7 +241,7 @@ internal sealed class Piece
     }
 
     private DayOffer? Turned(Trainee who, DayOffer chosen) =>
-        menu.Assembler.Of(who, chosen.Ask, DayMenu.Share(chosen.Load, 100)) is { } turned
+        menu.Assembler.Of(who, chosen.Ask, DayMenu.AsMuchAs(chosen.Load)) is { } turned
         && Serves(turned, chosen)
         && SessionChecker.Check(turned.Plan, who, content).Count == 0
             ? turned

@@ -18,7 +18,7 @@ public sealed record ProgrammePlan(
 /// <param name="TestMinutes">For measuring ranges, besides the session.</param>
 public sealed record PlanDay(TrainingSlot Slot, int Week, bool BackOff, DayOffer? Offer, int TestMinutes)
 {
-    public IEnumerable<string> Tested => Offer?.Ask.Of(BlockKind.Test) ?? [];
+    public IEnumerable<string> Tested => Offer?.Ask.Of(BlockAim.Test) ?? [];
 }
 
 /// <summary>Some weeks that were planned at once.</summary>

@@ -54,10 +54,15 @@ public sealed record PlanView(
     ProgrammeSketch Sketch,
     IReadOnlyList<PlanWeek> Weeks,
     IReadOnlyList<LoadStrip> Loads,
-    IReadOnlyList<ShortWeek> ShortWeeks,
+    IReadOnlyList<ShortGoal> TooFew,
     double Gap,
     int Changed
 );
+
+/// <summary>A goal that is trained less often than it asks for.</summary>
+/// <param name="Fewer">Exposures, in all.</param>
+/// <param name="Weeks">In which.</param>
+public sealed record ShortGoal(string Skill, int Fewer, IReadOnlyList<int> Weeks);
 
 /// <param name="Number">Counted from 1.</param>
 /// <param name="Tested">Goals that are tested in it.</param>
@@ -86,6 +91,8 @@ public enum PlanDayChange
 
 /// <param name="Change">Against the version before.</param>
 /// <param name="ByHand">A coach changed the session itself.</param>
+/// <param name="FirstSide">None where nothing in it has sides.</param>
+/// <param name="Drills">Of the main work, in order.</param>
 public sealed record PlanDayView(
     DateOnly Day,
     DayHalf Half,
@@ -100,6 +107,7 @@ public sealed record PlanDayView(
     bool ByHand,
     IReadOnlyList<string> Broken,
     PlanDayChange Change,
+    Side? FirstSide,
     IReadOnlyList<string> Drills
 );
 

@@ -98,7 +98,7 @@ public sealed class ProgrammeDesk(
         };
     }
 
-    private static IReadOnlyList<string> TestedIn(StoredDay? day) => [.. day?.Ask?.Of(BlockKind.Test) ?? []];
+    private static IReadOnlyList<string> TestedIn(StoredDay? day) => [.. day?.Ask?.Of(BlockAim.Test) ?? []];
 
     private static StoredPlan Stored(ProgrammePlan made, PlanFor asked, StandingPlan? current)
     {

@@ -49,7 +49,11 @@ internal static class ProgrammeViews
             sketch,
             weeks,
             [.. Strips(plan, sketch.Weeks)],
-            plan.ShortWeeks,
+            [
+                .. plan
+                    .ShortWeeks.GroupBy(s => s.Skill)
+                    .Select(g => new ShortGoal(g.Key, g.Sum(s => s.Asked - s.Has), [.. g.Select(s => s.Week + 1)])),
+            ],
             plan.Pieces.Select(p => p.Gap).DefaultIfEmpty(0).Max(),
             days.Count(d => d.View.Change != PlanDayChange.Same)
         );
@@ -72,12 +76,13 @@ internal static class ProgrammeViews
             day.Blocks,
             day.FrameSeconds,
             day.TestMinutes,
-            [.. day.Ask?.Of(BlockKind.Test) ?? []],
+            [.. day.Ask?.Of(BlockAim.Test) ?? []],
             row is { DeletedAt: null } ? row.Id : null,
             day.Pinned,
             row?.PlanBefore is not null,
             day.Broken ?? [],
             ChangeOf(day, before),
+            day.Plan?.Drills.Any(d => d.Sides.Count > 1) == true ? day.Plan.FirstSide : null,
             [
                 .. day.Plan?.Drills.Where(d => content.FindDrill(d.Drill) is { } drill && SessionOrder.IsMain(drill.Phase))
                     .Select(d => d.Drill)

@@ -32,7 +32,7 @@ public sealed record StoredDay(
     IReadOnlyList<string>? Broken = null
 );
 
-public sealed record StoredBlock(string Skill, BlockKind Kind, int Level, int Seconds, bool Exposes);
+public sealed record StoredBlock(string Skill, BlockAim Kind, int Level, int Seconds, bool Exposes);
 
 /// <summary>In minutes of heavy work; for the wrist in bodyweight-seconds.</summary>
 /// <param name="Load">Done and planned.</param>

@@ -15,6 +15,7 @@ namespace Tensarch.Server.Sessions;
 public static class SessionEndpoints
 {
     private const int PageSize = 30;
+    private const int DaysAhead = 14;
     private const int MostEvents = 5000;
 
     public static void MapSessions(this IEndpointRouteBuilder api)
@@ -36,11 +37,13 @@ public static class SessionEndpoints
         api.MapPost("/facts", Tell).WithTags("Sessions");
     }
 
-    private static async Task<Ok<List<SessionLine>>> List(Guid studentId, TensarchDb db, CancellationToken ct) =>
+    /// <summary>The newest ones, and of what is planned the next two weeks.</summary>
+    private static async Task<Ok<List<SessionLine>>> List(Guid studentId, TensarchDb db, StudioClock clock, CancellationToken ct) =>
         TypedResults.Ok(
             await db
-                .Sessions.Where(s => s.StudentId == studentId && s.DeletedAt == null)
-                .OrderByDescending(s => s.CreatedAt)
+                .Sessions.Where(s => s.StudentId == studentId && s.DeletedAt == null && s.Date <= clock.Today.AddDays(DaysAhead))
+                .OrderByDescending(s => s.Date)
+                .ThenByDescending(s => s.CreatedAt)
                 .Take(PageSize)
                 .Select(s => new SessionLine(s.Id, s.Skill, s.Date, s.TotalSeconds, s.StartedAt, s.EndedAt, s.Worked.Any(), s.Beside))
                 .ToListAsync(ct)

@@ -56,7 +56,10 @@ public static class StudentEndpoints
             return Problems.NotFound();
         var next = await db
             .Sessions.Where(s => s.StudentId == studentId && s.EndedAt == null && s.DeletedAt == null)
-            .OrderByDescending(s => s.CreatedAt)
+            // Today's, else the next one to come, else what was left over.
+            .OrderBy(s => s.Date < clock.Today)
+            .ThenBy(s => s.Date < clock.Today ? null : (DateOnly?)s.Date)
+            .ThenByDescending(s => s.CreatedAt)
             .Select(s => new NextSessionLine(s.Id, s.Skill, s.Beside))
             .FirstOrDefaultAsync(ct);
         var gate = new Gate(catalogue);

@@ -18,11 +18,7 @@ public class AssemblerTests
         from level in Gen.OneOf(Gen.Const(DayOrder.Whole), Gen.Const(DayOrder.Less), Gen.Const(DayOrder.Least))
         from skills in Gen.Int[1, 3]
         from share in Gen.Int[0, 7].Select(n => 0.2 * n)
-        select (
-            who,
-            new DayAsk([.. who.Courses.Take(skills).Select((c, i) => new BlockOrder(c.Skill, (BlockKind)kinds[i]))], level),
-            share
-        );
+        select (who, new DayAsk([.. who.Courses.Take(skills).Select((c, i) => new BlockOrder(c.Skill, (BlockAim)kinds[i]))], level), share);
 
     /// <summary>Of a day's loads so much: what a week may leave of them.</summary>
     private static Dictionary<LoadKey, int>? Most(DayOffer whole, double share) =>
@@ -72,7 +68,7 @@ public class AssemblerTests
                 Assert.True(SessionChecker.Check(less.Plan, at.Who, Shipped.Content) is { Count: 0 }, Said(at.Who, less));
                 foreach (var (key, load) in most ?? [])
                     Assert.True(less.Load[key] <= load, $"{key} {less.Load[key]} > {load}\n{Said(at.Who, less)}");
-                foreach (var light in less.Blocks.Where(b => b.Kind == BlockKind.Light))
+                foreach (var light in less.Blocks.Where(b => b.Kind == BlockAim.Light))
                     Assert.True(!light.Load.Heavy.Any(), Said(at.Who, less));
                 Assert.Equal(Timeline.SecondsOf(less.Plan, Shipped.Content), less.Seconds);
                 Assert.True(Packs.Make(less.Plan, at.Who).IsOk, Said(at.Who, less));

@@ -4654,6 +4654,8 @@ export interface components {
         };
         /** @enum {unknown} */
         Better: "up" | "down" | "none";
+        /** @enum {unknown} */
+        BlockAim: "train" | "light" | "test";
         /** @description A kind of block and the heights of its three faces, in cm. */
         BlockKind: {
             key: string;
@@ -6618,6 +6620,8 @@ export interface components {
             broken: string[];
             /** @description Against the version before. */
             change: components["schemas"]["PlanDayChange"];
+            firstSide: null | components["schemas"]["Side"];
+            /** @description Of the main work, in order. */
             drills: string[];
         };
         PlanEdit: {
@@ -6723,7 +6727,7 @@ export interface components {
             sketch: components["schemas"]["ProgrammeSketch"];
             weeks: components["schemas"]["PlanWeek"][];
             loads: components["schemas"]["LoadStrip"][];
-            shortWeeks: components["schemas"]["ShortWeek"][];
+            tooFew: components["schemas"]["ShortGoal"][];
             /** Format: double */
             gap: number;
             /** Format: int32 */
@@ -7798,15 +7802,16 @@ export interface components {
             /** @description A test of the gate reads it: a number that was seen counts, the planned one does not. */
             proves: boolean;
         };
-        /** @description A week in which a goal is trained less often than it asks for. */
-        ShortWeek: {
-            /** Format: int32 */
-            week: number;
+        /** @description A goal that is trained less often than it asks for. */
+        ShortGoal: {
             skill: string;
-            /** Format: int32 */
-            asked: number;
-            /** Format: int32 */
-            has: number;
+            /**
+             * Format: int32
+             * @description Exposures, in all.
+             */
+            fewer: number;
+            /** @description In which. */
+            weeks: number[];
         };
         /** @enum {unknown} */
         Side: "left" | "right";
@@ -8146,7 +8151,7 @@ export interface components {
         StoneLook: "met" | "borderline" | "notMet" | "noData" | "blocked" | "ahead";
         StoredBlock: {
             skill: string;
-            kind: components["schemas"]["BlockKind"];
+            kind: components["schemas"]["BlockAim"];
             /** Format: int32 */
             level: number;
             /** Format: int32 */

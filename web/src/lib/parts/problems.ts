@@ -6,6 +6,10 @@ export function problemText(problem: FieldProblem): string {
   const n = (name: string) => chosen(problem.numbers?.[name] ?? 0);
   const words: Record<string, string> = {
     required: 'Fill this in.',
+    noGoals: 'Name one skill at least.',
+    noTime: 'Name one day at least.',
+    tooManySessions: `At most ${n('most')} sessions in one programme.`,
+    targetOutside: 'This day lies outside the programme.',
     tooLong: `At most ${n('most')} characters.`,
     dateInFuture: 'This lies in the future.',
     dateInPast: 'This day is over.',
@@ -139,7 +143,13 @@ export function pageText(code: string): string {
     atLastStage: 'The skill is owned: there is no next stage.',
     everythingOffLimits:
       'Nothing may be trained yet: see the cautions. For a health question, ask a licensed clinician.',
-    planCheckFailed: 'The session breaks a rule and was not stored.',
+    planCheckFailed: 'The plan breaks a rule and was not stored.',
+    planInfeasible: 'What is pinned leaves no plan that keeps the rules. Unpin a session and try again.',
+    editRefused: 'A rule stands against it: it stays where it is.',
+    dayTaken: 'There is a session on that half of the day already.',
+    nothingThere: 'There is no session that could be changed on that day.',
+    noPlan: 'There is no plan yet.',
+    dateInPast: 'This day is over.',
     planBarred: 'A caution was added since this session was made. Make the next session again.',
     sessionDeleted: 'This session was deleted. Bring it back on its sheet.',
     sessionOver: 'This session has been run and logged.',

@@ -4,7 +4,7 @@
   import { account } from '$lib/accounts/account.svelte';
   import { api, ask, type Schemas } from '$lib/api/client';
   import { catalogue } from '$lib/catalogue/catalogue.svelte';
-  import { dayAndTime, minutes, shortDay } from '$lib/parts/format';
+  import { dayAndTime, longDay, minutes, shortDay, today } from '$lib/parts/format';
   import Loaded from '$lib/parts/Loaded.svelte';
   import Notice from '$lib/parts/Notice.svelte';
   import { pageText } from '$lib/parts/problems';
@@ -104,6 +104,8 @@
             <div class="mt-4"><Notice tone="caution">This planned session was deleted.</Notice></div>
           {:else if s.nowBarred.length}
             <div class="mt-4"><Notice tone="error">{pageText('planBarred')}</Notice></div>
+          {:else if s.outdated.length && !s.startedAt && s.plan.date > today()}
+            <p class="text-quiet mt-4">It is for {longDay(s.plan.date)}, and is run on that day.</p>
           {:else if s.outdated.length}
             <div class="mt-4">
               <Notice tone="error">{outdatedText(s.outdated)} <MakeAgain session={s} /></Notice>

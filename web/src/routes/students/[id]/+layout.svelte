@@ -26,6 +26,7 @@
     { route: '/students/[id]/bench', name: 'Bench' },
     { route: '/students/[id]/readings', name: 'Readings' },
     { route: '/students/[id]/pictures', name: 'Pictures' },
+    { route: '/students/[id]/plan', name: 'Plan' },
     { route: '/students/[id]/sessions', name: 'Sessions' },
     { route: '/students/[id]/cautions', name: 'Cautions' },
     { route: '/students/[id]/decisions', name: 'Decisions' },

@@ -1,0 +1,76 @@
+<script lang="ts">
+  import { resolve } from '$app/paths';
+  import { account } from '$lib/accounts/account.svelte';
+  import type { Schemas } from '$lib/api/client';
+  import { catalogue } from '$lib/catalogue/catalogue.svelte';
+  import { longDay } from '$lib/parts/format';
+  import SideMark from '$lib/parts/SideMark.svelte';
+  import { blockText, minutesOf, reasonsOf } from './words';
+
+  interface Props {
+    plan: Schemas['PlanView'];
+    week: Schemas['PlanWeek'];
+    day: Schemas['PlanDayView'];
+    /** None while the plan is only tried. */
+    onpin?: () => void;
+    onmove?: (to: string) => void;
+  }
+
+  let { plan, week, day, onpin, onmove }: Props = $props();
+  let to = $state('');
+  const open = $derived(day.state === 'planned' && !!onpin && account.mayWrite);
+</script>
+
+<section aria-label="This session" class="grid gap-3">
+  <h2>{longDay(day.day)}</h2>
+  <p class="text-quiet text-sm">
+    {day.half === 'am' ? 'Morning' : 'Afternoon'}, {day.minutes} min · week {week.number}{week.backOff
+      ? ', back-off'
+      : ''}
+    {#if day.firstSide}· <SideMark side={day.firstSide} text="{day.firstSide} first" />{/if}
+  </p>
+  <ul class="ruled border-t">
+    {#each day.blocks as block (block.skill)}
+      <li class="ruled flex items-baseline justify-between gap-3 border-b py-1">
+        <span><strong>{catalogue.ladder(block.skill).name}</strong>, {blockText(block)}</span>
+        <span class="figures whitespace-nowrap">{minutesOf(block.seconds)}</span>
+      </li>
+    {/each}
+    <li class="ruled text-quiet flex justify-between border-b py-1">
+      <span>Warm-up and calm</span><span class="figures">{minutesOf(day.frameSeconds)}</span>
+    </li>
+    {#if day.testMinutes}
+      <li class="ruled flex justify-between border-b py-1">
+        <span>Measuring, warm</span><span class="figures">{day.testMinutes} min</span>
+      </li>
+    {/if}
+  </ul>
+  {#if day.drills.length}
+    <p class="text-sm">{day.drills.map((d) => catalogue.drill(d).name).join(' · ')}</p>
+  {/if}
+  <div>
+    <h3>Why</h3>
+    <ul class="list-disc ps-5 text-sm">
+      {#each reasonsOf(day, week, plan) as reason (reason)}<li>{reason}</li>{/each}
+    </ul>
+  </div>
+  {#if day.session}
+    <a class="btn btn-sm btn-outline justify-self-start" href={resolve('/sessions/[id]', { id: day.session })}
+      >Open the session</a
+    >
+  {/if}
+  {#if open}
+    <div class="flex flex-wrap items-end gap-2">
+      <button type="button" class="btn btn-sm btn-outline" onclick={onpin}
+        >{day.pinned ? 'Unpin' : 'Pin'}</button
+      >
+      <label class="grid text-sm">
+        <span class="font-semibold">Move to</span>
+        <input type="date" class="input input-sm w-40" bind:value={to} />
+      </label>
+      <button type="button" class="btn btn-sm btn-outline" disabled={!to} onclick={() => onmove?.(to)}
+        >Move</button
+      >
+    </div>
+  {/if}
+</section>

@@ -1,0 +1,309 @@
+<script lang="ts">
+  import { untrack } from 'svelte';
+  import { account } from '$lib/accounts/account.svelte';
+  import { api, ask, newId, Refusal, type Schemas } from '$lib/api/client';
+  import { dayAndTime, longDay, number, today } from '$lib/parts/format';
+  import Notice from '$lib/parts/Notice.svelte';
+  import { pageText } from '$lib/parts/problems';
+  import type { OpenStudent } from '$lib/students/student.svelte';
+  import DayPanel from './DayPanel.svelte';
+  import { readSketch, writeSketch, type SketchText } from './sketch';
+  import SketchForm from './SketchForm.svelte';
+  import Wall from './Wall.svelte';
+  import { brokenText, newsText, shortText } from './words';
+
+  interface Props {
+    student: OpenStudent;
+    page: Schemas['ProgrammePage'];
+    onchanged: () => void;
+  }
+
+  let { student, page, onchanged }: Props = $props();
+  const path = $derived({ path: { studentId: student.id } });
+  const stands = $derived(page.plan && !page.plan.endedAt ? page.plan : undefined);
+  let open = $state(untrack(() => !page.plan || !!page.plan.endedAt));
+  let text = $state<SketchText>(untrack(() => writeSketch(first())));
+  let tried = $state.raw<Schemas['PlanView']>();
+  let refusal = $state.raw<Refusal>();
+  let working = $state(false);
+  let picked = $state<string>();
+  let refused = $state.raw<Schemas['BrokenRule'][]>([]);
+  let said = $state('');
+  /** Another coach kept a version meanwhile. */
+  let theirs = $state(false);
+  let id = newId();
+
+  const shown = $derived(tried ?? stands);
+  const chosen = $derived.by(() => {
+    for (const week of shown?.weeks ?? [])
+      for (const day of week.days) if (`${day.day}/${day.half}` === picked) return { week, day };
+    return undefined;
+  });
+
+  /** What stands; of a plan that is over, the same again from the next week on. */
+  function first(): Schemas['ProgrammeSketch'] {
+    if (page.plan && !page.plan.endedAt) return page.plan.sketch;
+    return page.suggested ?? page.plan!.sketch;
+  }
+
+  let timer: ReturnType<typeof setTimeout> | undefined;
+  let calling: AbortController | undefined;
+  const soon = 700;
+
+  function changed() {
+    clearTimeout(timer);
+    timer = setTimeout(() => void attempt(), soon);
+  }
+
+  async function attempt() {
+    clearTimeout(timer);
+    const sketch = readSketch(text);
+    calling?.abort();
+    if (!sketch) {
+      tried = undefined;
+      return;
+    }
+    const call = (calling = new AbortController());
+    working = true;
+    refusal = undefined;
+    try {
+      tried = await ask(
+        api.POST('/api/v1/students/{studentId}/programme/try', {
+          params: path,
+          body: sketch,
+          signal: call.signal,
+        }),
+      );
+      id = newId();
+    } catch (error) {
+      if (call.signal.aborted) return;
+      refusal = error as Refusal;
+      tried = undefined;
+    } finally {
+      if (calling === call) working = false;
+    }
+  }
+
+  // A new programme is worked out at once; one that stands is shown as it is.
+  $effect(() => {
+    if (untrack(() => open && account.mayWrite)) void untrack(attempt);
+    return () => {
+      clearTimeout(timer);
+      calling?.abort();
+    };
+  });
+
+  async function send(call: () => Promise<unknown>, done: string) {
+    working = true;
+    refusal = undefined;
+    refused = [];
+    said = '';
+    try {
+      await call();
+      tried = undefined;
+      open = false;
+      theirs = false;
+      said = done;
+      id = newId();
+      onchanged();
+    } catch (error) {
+      refusal = error as Refusal;
+      theirs = refusal.status === 412;
+      if (theirs) onchanged();
+    } finally {
+      working = false;
+    }
+  }
+
+  const keep = () =>
+    send(
+      () =>
+        ask(
+          api.POST('/api/v1/students/{studentId}/programme', {
+            params: path,
+            body: { id, basedOn: page.plan?.number ?? 0, sketch: tried!.sketch },
+          }),
+        ),
+      'The plan is kept, and its sessions are laid out.',
+    );
+
+  const edit = (edit: Schemas['PlanEdit'], done: string) =>
+    send(
+      () =>
+        ask(
+          api.POST('/api/v1/students/{studentId}/programme/edits', {
+            params: path,
+            body: { id: newId(), basedOn: page.plan!.number, edit },
+          }),
+        ),
+      done,
+    );
+
+  /** Looked at by the checker first; what it refuses stays where it is. */
+  async function move(day: Schemas['PlanDayView'], to: string) {
+    const change: Schemas['PlanEdit'] = { kind: 'move', day: day.day, half: day.half, to, toHalf: null };
+    refused = [];
+    refusal = undefined;
+    said = '';
+    picked = `${day.day}/${day.half}`;
+    working = true;
+    try {
+      const verdict = await ask(
+        api.POST('/api/v1/students/{studentId}/programme/edits/try', {
+          params: path,
+          body: { edit: change },
+        }),
+      );
+      refused = verdict.refused;
+    } catch (error) {
+      refusal = error as Refusal;
+      return;
+    } finally {
+      working = false;
+    }
+    if (refused.length === 0) {
+      await edit(change, 'Moved, and pinned there.');
+      picked = `${to}/${day.half}`;
+    }
+  }
+
+  function again() {
+    text = writeSketch(stands!.sketch);
+    open = true;
+    void attempt();
+  }
+
+  function leave() {
+    calling?.abort();
+    tried = undefined;
+    open = false;
+    refusal = undefined;
+    theirs = false;
+  }
+</script>
+
+<div class="grid gap-x-8 gap-y-5 xl:grid-cols-[minmax(0,1fr)_19rem]">
+  <div class="grid content-start gap-4">
+    <header class="flex flex-wrap items-baseline gap-x-4 gap-y-1">
+      <h2 class="text-2xl">
+        {tried ? 'As it would be' : stands ? 'The weeks ahead' : 'A programme'}
+      </h2>
+      {#if stands && !tried}
+        <p class="text-quiet text-sm">
+          Version {stands.number}, {stands.by}, {dayAndTime(stands.at)}{stands.gap > 0
+            ? ` · at most ${number(100 * stands.gap, 1)} % from the best`
+            : ''}
+        </p>
+      {/if}
+      {#if account.mayWrite && stands && !open}
+        <button
+          type="button"
+          class={['btn btn-sm ms-auto', page.news.length ? 'btn-accent' : 'btn-outline']}
+          onclick={again}>{page.news.length ? 'Plan again' : 'Change the programme'}</button
+        >
+      {/if}
+    </header>
+    {#if page.news.length && !tried}
+      <Notice tone="caution">
+        <ul>
+          {#each page.news as news (news.code + news.skill)}<li>{newsText(news)}</li>{/each}
+        </ul>
+      </Notice>
+    {/if}
+    {#if theirs}
+      <Notice tone="error">
+        Somebody else kept another version of this plan meanwhile: version {page.plan?.number} by {page.plan
+          ?.by}. Yours is still here, planned on top of theirs when you keep it again.
+        <button type="button" class="btn btn-sm btn-outline ms-2" onclick={leave}>Look at theirs</button>
+        <button type="button" class="btn btn-sm btn-accent ms-2" onclick={attempt}>Work mine out again</button
+        >
+      </Notice>
+    {:else if refusal && refusal.problems.every((p) => p.field === '' || p.field === 'edit' || p.field.startsWith('edit.'))}
+      <Notice tone="error">{pageText(refusal.problems[0]?.code ?? refusal.code)}</Notice>
+    {:else if refusal}
+      <Notice tone="error">Something in the programme cannot stand: it is said at its field.</Notice>
+    {/if}
+    {#if refused.length}
+      <Notice tone="error">
+        It stays where it is:
+        <ul class="list-disc ps-5">
+          {#each refused as broken, i (i)}<li>{brokenText(broken)}</li>{/each}
+        </ul>
+      </Notice>
+    {/if}
+    <p class="text-quiet text-sm" role="status">
+      {working ? 'Working it out…' : said}
+    </p>
+
+    {#if shown}
+      <div class={[working && 'opacity-60']}>
+        <Wall
+          plan={shown}
+          {picked}
+          onpick={(day) => (picked = day && `${day.day}/${day.half}`)}
+          onmove={!tried && account.mayWrite ? move : undefined}
+        />
+      </div>
+      {#if shown.tooFew.length}
+        <div>
+          <h3>What does not fit</h3>
+          <ul class="list-disc ps-5 text-sm">
+            {#each shown.tooFew as goal (goal.skill)}<li>{shortText(goal)}</li>{/each}
+          </ul>
+        </div>
+      {/if}
+    {:else if !open}
+      <p>No weeks are planned yet.</p>
+    {/if}
+    {#if tried && account.mayWrite}
+      <div class="bg-base-100 ruled sticky bottom-0 flex flex-wrap items-center gap-3 border-t py-3">
+        <button type="button" class="btn btn-accent" disabled={working} onclick={keep}>Keep this plan</button>
+        {#if stands}<button type="button" class="btn btn-ghost" onclick={leave}>Leave it as it was</button
+          >{/if}
+        {#if stands}<span class="text-sm">{tried.changed} sessions change.</span>{/if}
+      </div>
+    {/if}
+  </div>
+
+  <aside class="grid content-start gap-5">
+    {#if chosen}
+      <DayPanel
+        plan={shown!}
+        week={chosen.week}
+        day={chosen.day}
+        onpin={tried
+          ? undefined
+          : () =>
+              edit(
+                {
+                  kind: chosen.day.pinned ? 'unpin' : 'pin',
+                  day: chosen.day.day,
+                  half: chosen.day.half,
+                  to: null,
+                  toHalf: null,
+                },
+                chosen.day.pinned ? 'No longer pinned.' : 'Pinned.',
+              )}
+        onmove={tried ? undefined : (to) => void move(chosen.day, to)}
+      />
+    {:else if shown && !open}
+      <p class="text-quiet text-sm">Choose a session to see why it is there.</p>
+    {/if}
+    {#if open && account.mayWrite}
+      <SketchForm
+        bind:text
+        skills={page.skills}
+        minutes={String(student.page?.student.student.sessionMinutes ?? 60)}
+        {refusal}
+        onchange={changed}
+      />
+    {:else if !shown && account.mayWrite}
+      <button type="button" class="btn btn-accent justify-self-start" onclick={() => (open = true)}
+        >Plan the weeks</button
+      >
+    {/if}
+    {#if stands && !open && stands.sketch.start > today()}
+      <p class="text-quiet text-sm">It begins on {longDay(stands.sketch.start)}.</p>
+    {/if}
+  </aside>
+</div>
