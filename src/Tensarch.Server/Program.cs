@@ -128,6 +128,7 @@ api.MapCompute();
 api.MapSkills();
 api.MapSessions();
 api.MapProgrammes();
+api.MapToday();
 api.MapPractice();
 api.MapExchange();
 app.MapOpenApi("/api/openapi/{documentName}.json").RequireAuthorization();

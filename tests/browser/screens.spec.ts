@@ -26,6 +26,7 @@ async function sittingOf(request: APIRequestContext, student: string): Promise<s
 }
 
 const screens: { name: string; path: (r: APIRequestContext) => Promise<string>; ready: string | RegExp }[] = [
+  { name: 'today', path: async () => '/today', ready: 'Who trains today' },
   { name: 'roster', path: async () => '/students', ready: 'Students' },
   { name: 'new student', path: async () => '/students/new', ready: 'New student' },
   { name: 'student', path: async (r) => `/students/${await idOf(r, 'Sunniva Dahl')}`, ready: /Why the gate of the left front leg/ },

@@ -182,6 +182,11 @@ public sealed class ProgrammeTests(StudioApp app) : IClassFixture<StudioApp>, IA
     {
         await Read(await Plan(Sketch()));
         app.Time.Advance(TimeSpan.FromDays(6));
+        var missed = (await coach.Get("/today"))
+            .GetProperty("missed")
+            .EnumerateArray()
+            .Single(m => m.GetProperty("studentId").GetGuid() == student);
+        Assert.Equal(3, missed.GetProperty("sessions").GetInt32());
         var news = (await Page()).GetProperty("news").EnumerateArray().ToList();
         Assert.Contains(news, n => n.GetProperty("code").GetString() == "missed" && n.GetProperty("number").GetInt32() == 3);
         await coach.Answer(student, "knee");
@@ -231,6 +236,28 @@ public sealed class ProgrammeTests(StudioApp app) : IClassFixture<StudioApp>, IA
         Assert.Equal("namedTwice", await Code(Of(new[] { goal, goal }, new[] { day }), "goals[1].skill"));
         Assert.Equal("noTime", await Code(Of(new[] { goal }, Array.Empty<object>()), "days"));
         Assert.Equal("notOnLadder", await Code(Of(new[] { new { skill = "crow", priority = 1 } }, new[] { day }), "goals[0].skill"));
+    }
+
+    [Fact]
+    public async Task Today_says_who_trains_and_what_hurt()
+    {
+        Assert.Equal(0, (await coach.Get("/today")).GetProperty("sessions").GetArrayLength());
+        var plan = await Read(await Plan(Sketch()));
+        var now = await coach.Get("/today");
+        var session = now.GetProperty("sessions").EnumerateArray().Single();
+        Assert.Equal(Days(plan)[0].GetProperty("session").GetGuid(), session.GetProperty("session").GetGuid());
+        Assert.Equal(45, session.GetProperty("minutes").GetInt32());
+        var logged = await coach.Log(
+            session.GetProperty("session").GetGuid(),
+            app.Time.GetUtcNow(),
+            signals: [StudioClient.Signal("dullPain", app.Time.GetUtcNow(), "hamstring", 5)]
+        );
+        Assert.Equal(HttpStatusCode.OK, logged.StatusCode);
+        now = await coach.Get("/today");
+        Assert.Equal(5, now.GetProperty("signals").EnumerateArray().Single().GetProperty("pain").GetInt32());
+        Assert.NotEqual(JsonValueKind.Null, now.GetProperty("sessions")[0].GetProperty("startedAt").ValueKind);
+        // Another studio sees nothing of it.
+        Assert.Equal(0, (await (await app.Studio()).Get("/today")).GetProperty("sessions").GetArrayLength());
     }
 
     [Fact]

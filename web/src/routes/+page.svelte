@@ -3,6 +3,6 @@
   import { resolve } from '$app/paths';
 
   $effect(() => {
-    void goto(resolve('/students'), { replaceState: true });
+    void goto(resolve('/today'), { replaceState: true });
   });
 </script>

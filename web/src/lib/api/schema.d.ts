@@ -805,6 +805,41 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/today": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["TodayPage"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/compute/practice": {
         parameters: {
             query?: never;
@@ -4945,10 +4980,7 @@ export interface components {
             /** @description In which it tests; the hardest one of the stage that needs no test itself when none is named. */
             variant?: null | string;
         };
-        /**
-         * @description Morning or afternoon: a re-test is taken in the same half of the day as the baseline.
-         * @enum {unknown}
-         */
+        /** @enum {unknown} */
         DayHalf: "am" | "pm";
         /** @enum {unknown} */
         DayOfWeek: "sunday" | "monday" | "tuesday" | "wednesday" | "thursday" | "friday" | "saturday";
@@ -8462,6 +8494,84 @@ export interface components {
              * @description Of whom anything of that is.
              */
             students: number;
+        };
+        TodayClearance: {
+            /** Format: uuid */
+            studentId: string;
+            name: string;
+            tags: components["schemas"]["LoadTag"][];
+            /**
+             * Format: date
+             * @description The last day on which it counted, or counts.
+             */
+            until: string;
+            /** @description It counts no more. */
+            lapsed: boolean;
+        };
+        TodayGate: {
+            /** Format: uuid */
+            studentId: string;
+            name: string;
+            skill: string;
+            side: null | components["schemas"]["Side"];
+        };
+        TodayMissed: {
+            /** Format: uuid */
+            studentId: string;
+            name: string;
+            /**
+             * Format: int32
+             * @description Planned since the last one that was trained, and not begun.
+             */
+            sessions: number;
+            /** Format: date */
+            last: string;
+        };
+        /** @description What a coach opens in the morning: who trains, and what waits for a decision; each with its one action. */
+        TodayPage: {
+            /** Format: date */
+            day: string;
+            sessions: components["schemas"]["TodaySession"][];
+            /** @description Open ones, the first of OpenGates. */
+            gates: components["schemas"]["TodayGate"][];
+            /** Format: int32 */
+            openGates: number;
+            signals: components["schemas"]["TodaySignal"][];
+            clearances: components["schemas"]["TodayClearance"][];
+            missed: components["schemas"]["TodayMissed"][];
+            /** Format: int32 */
+            students: number;
+        };
+        TodaySession: {
+            /** Format: uuid */
+            session: string;
+            /** Format: uuid */
+            studentId: string;
+            name: string;
+            skill: string;
+            beside: string[];
+            /** Format: int32 */
+            minutes: number;
+            half: null | components["schemas"]["DayHalf"];
+            /** @description Something is tested in it. */
+            tests: boolean;
+            /** Format: date-time */
+            startedAt: null | string;
+            /** Format: date-time */
+            endedAt: null | string;
+        };
+        /** @description Pain above easy, or a stop, since yesterday. */
+        TodaySignal: {
+            /** Format: uuid */
+            studentId: string;
+            name: string;
+            kind: components["schemas"]["SignalKind"];
+            region: null | components["schemas"]["LoadTag"];
+            side: null | components["schemas"]["Side"];
+            /** Format: int32 */
+            pain: null | number;
+            /** Format: date-time */
+            at: string;
         };
         Told: {
             /** Format: uuid */

@@ -7,6 +7,7 @@
   import { theme } from './theme.svelte';
 
   const rooms = [
+    { path: '/today', name: 'Today' },
     { path: '/students', name: 'Students' },
     { path: '/readings', name: 'Readings' },
     { path: '/readiness', name: 'Readiness' },
@@ -31,8 +32,7 @@
   aria-label="Rooms"
   class="ruled no-print bg-base-100 flex flex-wrap items-center gap-x-1 border-b px-2 lg:fixed lg:inset-y-0 lg:left-0 lg:w-30 lg:flex-col lg:flex-nowrap lg:items-stretch lg:border-e lg:border-b-0 lg:px-0 lg:py-5"
 >
-  <a href={resolve('/students')} class="font-head px-3 py-3 text-xl font-semibold lg:mb-3 lg:px-5">Tensarch</a
-  >
+  <a href={resolve('/today')} class="font-head px-3 py-3 text-xl font-semibold lg:mb-3 lg:px-5">Tensarch</a>
   <div
     class="order-last flex basis-full overflow-x-auto lg:order-none lg:basis-auto lg:flex-col lg:overflow-visible"
   >

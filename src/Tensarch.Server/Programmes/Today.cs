@@ -1,0 +1,165 @@
+using Microsoft.AspNetCore.Http.HttpResults;
+using Microsoft.EntityFrameworkCore;
+using Tensarch.Core;
+using Tensarch.Core.Planning;
+using Tensarch.Core.Skills;
+using Tensarch.Core.Students;
+using Tensarch.Server.Data;
+using Tensarch.Server.Skills;
+
+namespace Tensarch.Server.Programmes;
+
+/// <summary>What a coach opens in the morning: who trains, and what waits for a decision; each with its one action.</summary>
+/// <param name="Gates">Open ones, the first of <paramref name="OpenGates"/>.</param>
+public sealed record TodayPage(
+    DateOnly Day,
+    IReadOnlyList<TodaySession> Sessions,
+    IReadOnlyList<TodayGate> Gates,
+    int OpenGates,
+    IReadOnlyList<TodaySignal> Signals,
+    IReadOnlyList<TodayClearance> Clearances,
+    IReadOnlyList<TodayMissed> Missed,
+    int Students
+);
+
+/// <param name="Tests">Something is tested in it.</param>
+public sealed record TodaySession(
+    Guid Session,
+    Guid StudentId,
+    string Name,
+    string Skill,
+    IReadOnlyList<string> Beside,
+    int Minutes,
+    DayHalf? Half,
+    bool Tests,
+    DateTimeOffset? StartedAt,
+    DateTimeOffset? EndedAt
+);
+
+public sealed record TodayGate(Guid StudentId, string Name, string Skill, Side? Side);
+
+/// <summary>Pain above easy, or a stop, since yesterday.</summary>
+public sealed record TodaySignal(Guid StudentId, string Name, SignalKind Kind, LoadTag? Region, Side? Side, int? Pain, DateTimeOffset At);
+
+/// <param name="Until">The last day on which it counted, or counts.</param>
+/// <param name="Lapsed">It counts no more.</param>
+public sealed record TodayClearance(Guid StudentId, string Name, IReadOnlyList<LoadTag> Tags, DateOnly Until, bool Lapsed);
+
+/// <param name="Sessions">Planned since the last one that was trained, and not begun.</param>
+public sealed record TodayMissed(Guid StudentId, string Name, int Sessions, DateOnly Last);
+
+public static class Today
+{
+    private const int MostLines = 60;
+    private const int MostGates = 8;
+    private const int MissedDays = 28;
+    private const int ClearanceDays = 7;
+    private const int EasyPain = 3;
+
+    public static void MapToday(this IEndpointRouteBuilder api) => api.MapGet("/today", Page).WithTags("Programmes");
+
+    /// <summary>A fixed number of queries, whatever the studio has.</summary>
+    private static async Task<Ok<TodayPage>> Page(TensarchDb db, BoardDesk board, StudioClock clock, CancellationToken ct)
+    {
+        var today = clock.Today;
+        var students = await db
+            .Students.AsNoTracking()
+            .Where(s => s.ArchivedAt == null)
+            .Select(s => new { s.Id, s.Name })
+            .ToDictionaryAsync(s => s.Id, s => s.Name, ct);
+        var sessions = await db
+            .Sessions.AsNoTracking()
+            .Where(s => s.Date == today && s.DeletedAt == null)
+            .OrderBy(s => s.Half)
+            .ThenBy(s => s.CreatedAt)
+            .Take(MostLines)
+            .ToListAsync(ct);
+        await board.DeriveDue(ct);
+        var open = db
+            .Board.AsNoTracking()
+            .Where(b => b.Group == ReadinessGroup.Ready && db.Students.Any(s => s.Id == b.StudentId && s.ArchivedAt == null));
+        var gates = await open.OrderBy(b => b.Rank)
+            .Take(MostGates)
+            .Select(b => new
+            {
+                b.StudentId,
+                b.Skill,
+                b.Side,
+            })
+            .ToListAsync(ct);
+        var yesterday = clock.At(today.AddDays(-1).ToDateTime(TimeOnly.MinValue));
+        var signals = await db
+            .Signals.AsNoTracking()
+            .Where(s => s.At >= yesterday && s.Kind != SignalKind.Bailed && (s.Pain == null || s.Pain > EasyPain))
+            .OrderByDescending(s => s.At)
+            .Take(MostLines)
+            .ToListAsync(ct);
+        var clearances = await db
+            .Clearances.AsNoTracking()
+            .Where(c => c.Until >= today.AddDays(-ClearanceDays) && c.Until <= today.AddDays(ClearanceDays))
+            .Where(c => !db.Withdrawals.Any(w => w.ClearanceId == c.Id))
+            .OrderBy(c => c.Until)
+            .Take(MostLines)
+            .ToListAsync(ct);
+        var missed = await db
+            .Sessions.AsNoTracking()
+            .Where(s =>
+                s.Date < today && s.Date >= today.AddDays(-MissedDays) && s.StartedAt == null && s.DeletedAt == null && s.Half != null
+            )
+            .Where(s => !db.Sessions.Any(d => d.StudentId == s.StudentId && d.StartedOn != null && d.StartedOn >= s.Date))
+            .GroupBy(s => s.StudentId)
+            .Select(g => new
+            {
+                StudentId = g.Key,
+                Sessions = g.Count(),
+                Last = g.Max(s => s.Date),
+            })
+            .ToListAsync(ct);
+        return TypedResults.Ok(
+            new TodayPage(
+                today,
+                [.. from s in sessions where students.ContainsKey(s.StudentId) select Line(s, students[s.StudentId])],
+                [
+                    .. from g in gates
+                    where students.ContainsKey(g.StudentId)
+                    select new TodayGate(g.StudentId, students[g.StudentId], g.Skill, g.Side),
+                ],
+                await open.CountAsync(ct),
+                [
+                    .. from s in signals
+                    where students.ContainsKey(s.StudentId)
+                    select new TodaySignal(s.StudentId, students[s.StudentId], s.Kind, s.Region, s.Side, s.Pain, s.At),
+                ],
+                [
+                    .. from c in clearances
+                    where students.ContainsKey(c.StudentId)
+                    select new TodayClearance(c.StudentId, students[c.StudentId], c.Tags, c.Until, c.Until < today),
+                ],
+                [
+                    .. from m in missed
+                    where students.ContainsKey(m.StudentId)
+                    orderby m.Sessions descending, students[m.StudentId]
+                    select new TodayMissed(m.StudentId, students[m.StudentId], m.Sessions, m.Last),
+                ],
+                students.Count
+            )
+        );
+    }
+
+    private static TodaySession Line(SessionRow row, string name)
+    {
+        var plan = StoredJson.TryRead<SessionPlan>(row.PlanJson);
+        return new(
+            row.Id,
+            row.StudentId,
+            name,
+            row.Skill,
+            row.Beside,
+            plan?.Minutes ?? row.TotalSeconds / 60,
+            row.Half,
+            plan?.Drills?.Any(d => d.Reason.Code is "gateAsksHold" or "gateAsksReps") == true,
+            row.StartedAt,
+            row.EndedAt
+        );
+    }
+}
