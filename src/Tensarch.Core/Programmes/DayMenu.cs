@@ -85,14 +85,16 @@ internal sealed class DayMenu(CatalogueContent content, Programme programme)
             yield return nothing;
     }
 
+    /// <summary>What has something to show is tested; what has not is trained beside it.</summary>
     private IEnumerable<DayOffer> Tested(Trainee who, IReadOnlyList<string> skills, bool backOff)
     {
-        var ask = Ask(skills, _ => BlockAim.Test, backOff ? DayOrder.Least : DayOrder.Whole);
+        var tested = skills.Where(s => IsTested(who.On(s))).ToHashSet();
+        var ask = Ask(skills, s => tested.Contains(s) ? BlockAim.Test : BlockAim.Train, backOff ? DayOrder.Least : DayOrder.Whole);
         var minutes = MinutesLeft(who.Minutes, ask);
         if (
-            who.Minutes >= content.Programme.Tests.LeastMinutes
+            tested.Count > 0
+            && who.Minutes >= content.Programme.Tests.LeastMinutes
             && minutes >= SessionBuilder.FewestMinutes
-            && skills.All(s => IsTested(who.On(s)))
             && assembler.Of(who with { Minutes = minutes }, ask) is { } test
         )
             yield return test;

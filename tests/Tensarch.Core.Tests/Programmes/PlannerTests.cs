@@ -82,10 +82,9 @@ public class PlannerTests
         Assert.Equal(24, plan.Days.Count);
         Assert.All(plan.Pieces, p => Assert.Equal(0, p.Gap));
         Assert.Equal([3, 7], plan.Days.Where(d => d.BackOff).Select(d => d.Week).Distinct());
-        // Only the first week, so soon after hard days, has less than three.
-        Assert.All(plan.ShortWeeks, s => Assert.Equal(0, s.Week));
-        Assert.All(plan.Days.Where(d => d.Tested.Any()), d => Assert.Equal(1, d.Week % 2));
-        Assert.Equal([3, 7], plan.Days.Where(d => d.Tested.Contains("front-split")).Select(d => d.Week).Intersect([3, 7]));
+        // Only the first week, so soon after hard days, has less than three, and a week whose tests take the time.
+        Assert.All(plan.ShortWeeks, s => Assert.True(s.Week == 0 || s.Week % 2 == 1));
+        Assert.Equal([1, 3, 5, 7], plan.Days.Where(d => d.Tested.Contains("front-split")).Select(d => d.Week));
         Assert.All(plan.Loads, l => Assert.True(l.Load <= l.Ceiling));
         // It grows, and backs off.
         int Hamstring(int week) => plan.Loads.Single(l => l.Week == week && l.Key == new LoadKey(LoadTag.Hamstring, Side.Left)).Load;
