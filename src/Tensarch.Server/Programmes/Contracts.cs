@@ -62,7 +62,8 @@ public sealed record PlanView(
 /// <summary>A goal that is trained less often than it asks for.</summary>
 /// <param name="Fewer">Exposures, in all.</param>
 /// <param name="Weeks">In which.</param>
-public sealed record ShortGoal(string Skill, int Fewer, IReadOnlyList<int> Weeks);
+/// <param name="Never">No session of the plan has the core of it: something bars it.</param>
+public sealed record ShortGoal(string Skill, int Fewer, IReadOnlyList<int> Weeks, bool Never);
 
 /// <param name="Number">Counted from 1.</param>
 /// <param name="Tested">Goals that are tested in it.</param>

@@ -2,7 +2,6 @@ using Microsoft.EntityFrameworkCore;
 using Tensarch.Core;
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Programmes;
-using Tensarch.Core.Students;
 using Tensarch.Server.Data;
 using Tensarch.Server.Planning;
 using Tensarch.Server.Skills;
@@ -33,6 +32,7 @@ public sealed class ProgrammeDesk(
     private const int SeenDays = 14;
 
     private readonly Planner planner = new(content, solver);
+    private readonly PlanSessions laying = new(db, sessions, clock, scope);
 
     public async Task<StandingPlan?> Current(Guid student, CancellationToken ct) =>
         await Read(
@@ -64,7 +64,7 @@ public sealed class ProgrammeDesk(
         if (!asked.IsOk)
             return asked.Problems.ToList();
         var made = planner.Plan(asked.Value, ct);
-        return made.IsOk ? Stored(made.Value, asked.Value, current) : made.Problems.ToList();
+        return made.IsOk ? StoredPlan.Of(made.Value, asked.Value, current) : made.Problems.ToList();
     }
 
     private Result<PlanFor> Asked(Standing standing, ProgrammeSketch sketch, StandingPlan? current)
@@ -99,43 +99,6 @@ public sealed class ProgrammeDesk(
     }
 
     private static IReadOnlyList<string> TestedIn(StoredDay? day) => [.. day?.Ask?.Of(BlockAim.Test) ?? []];
-
-    private static StoredPlan Stored(ProgrammePlan made, PlanFor asked, StandingPlan? current)
-    {
-        var before = current?.Plan.Days.Where(d => d.Day < asked.From || current.IsBegun(d)) ?? [];
-        var planned = made.Days.Select(d => new StoredDay(
-            d.Slot.Day,
-            d.Slot.Half,
-            d.Slot.Minutes,
-            d.Week,
-            d.BackOff,
-            d.Offer?.Ask,
-            d.Offer is { } offer ? [.. offer.Blocks.Select(b => new StoredBlock(b.Skill, b.Kind, b.Level, b.Seconds, b.Exposes))] : [],
-            d.Offer?.FrameSeconds ?? 0,
-            d.TestMinutes,
-            d.Offer?.Plan,
-            Pinned: asked.Locked.Any(l => l.Slot.Day == d.Slot.Day && l.Slot.Half == d.Slot.Half),
-            Broken: [.. made.Bent.Where(b => b.Day == d.Slot.Day).Select(b => b.Violation.Code).Distinct()]
-        ));
-        return new(
-            [.. before.Concat(planned).OrderBy(d => d.Day).ThenBy(d => d.Half)],
-            made.Pieces,
-            made.ShortWeeks,
-            [
-                .. made.Loads.Select(l => new StoredLoad(
-                    l.Key.Tag,
-                    l.Key.Limb,
-                    l.Week,
-                    Shown(l.Key.Tag, l.Done),
-                    Shown(l.Key.Tag, l.Load),
-                    Shown(l.Key.Tag, l.Ceiling)
-                )),
-            ]
-        );
-    }
-
-    /// <summary>The ledger's units as people read them: minutes, for the wrist bodyweight-seconds.</summary>
-    public static double Shown(LoadTag tag, int load) => Math.Round(load / (tag == LoadTag.Wrist ? LoadCeiling.WristUnit : 60.0), 1);
 
     /// <summary>Plans, and keeps it as the newest version.</summary>
     /// <returns><c>changedMeanwhile</c> where another version stands than the coach saw.</returns>
@@ -248,8 +211,8 @@ public sealed class ProgrammeDesk(
             broken.Violation.Drill,
             broken.Load?.Tag,
             broken.Load?.Limb,
-            broken.Load is { } load ? Shown(load.Tag, broken.Has ?? 0) : null,
-            broken.Load is { } most ? Shown(most.Tag, broken.Most ?? 0) : null
+            broken.Load is { } load ? StoredLoad.Shown(load.Tag, broken.Has ?? 0) : null,
+            broken.Load is { } most ? StoredLoad.Shown(most.Tag, broken.Most ?? 0) : null
         );
 
     /// <summary>What is still to be trained, as it is kept by now.</summary>
@@ -296,7 +259,7 @@ public sealed class ProgrammeDesk(
         CancellationToken ct
     )
     {
-        var laid = plan with { Days = [.. await Lay(standing, plan, current, ct)] };
+        var laid = plan with { Days = [.. await laying.Lay(standing, plan, current, ct)] };
         var row = new PlanRow
         {
             Id = id,
@@ -313,62 +276,6 @@ public sealed class ProgrammeDesk(
         return (row, await db.SaveFact(Appended.Stored, ct));
     }
 
-    /// <summary>Gives each open day its session: the one that it had, changed where the plan is another, or a new one. What is planned no more is thrown away.</summary>
-    private async Task<List<StoredDay>> Lay(Standing standing, StoredPlan plan, StandingPlan? current, CancellationToken ct)
-    {
-        var open = current?.Plan.Days.Where(d => d.Day >= clock.Today && current.IsOpen(d)).ToList() ?? [];
-        var ids = open.Select(d => d.Session!.Value).ToList();
-        var rows = await db.Sessions.Where(s => ids.Contains(s.Id)).ToDictionaryAsync(s => s.Id, ct);
-        var kept = new HashSet<Guid>();
-        var laid = new List<StoredDay>();
-        foreach (var day in plan.Days)
-        {
-            if (day.Plan is null || day.Day < clock.Today || current is not null && current.IsBegun(day))
-            {
-                laid.Add(day);
-                continue;
-            }
-            var id = day.Session ?? open.FirstOrDefault(d => d.Day == day.Day && d.Half == day.Half)?.Session;
-            if (id is { } known && rows.TryGetValue(known, out var row))
-                Change(row, day);
-            else
-                db.Sessions.Add(row = New(standing, day));
-            kept.Add(row.Id);
-            laid.Add(day with { Session = row.Id });
-        }
-        foreach (var gone in rows.Values.Where(r => !kept.Contains(r.Id)))
-            gone.DeletedAt = clock.Now;
-        return laid;
-    }
-
-    private void Change(SessionRow row, StoredDay day)
-    {
-        var plan = StoredJson.Write(day.Plan);
-        if (row.PlanJson == plan && row.Half == day.Half)
-            return;
-        if (!day.Pinned)
-            row.PlanBefore = null;
-        row.Half = day.Half;
-        row.Sequence++;
-        sessions.Lay(row, day.Plan!);
-    }
-
-    private SessionRow New(Standing standing, StoredDay day)
-    {
-        var row = new SessionRow
-        {
-            Id = Guid.NewGuid(),
-            StudentId = standing.Student.Id,
-            Skill = day.Plan!.Skills[0].Skill,
-            PlanJson = "",
-            CreatedAt = clock.Now,
-            By = scope.UserId,
-            Half = day.Half,
-        };
-        sessions.Lay(row, day.Plan);
-        return row;
-    }
-
     /// <summary>Nothing more of it is planned: what has not begun is thrown away.</summary>
     public async Task<bool> End(Guid student, CancellationToken ct)
     {
@@ -376,8 +283,7 @@ public sealed class ProgrammeDesk(
             return false;
         var row = await db.Plans.SingleAsync(p => p.Id == current.Row.Id, ct);
         row.EndedAt ??= clock.Now;
-        var ids = current.Plan.Days.Where(d => d.Day >= clock.Today && current.IsOpen(d)).Select(d => d.Session!.Value).ToList();
-        foreach (var session in await db.Sessions.Where(s => ids.Contains(s.Id)).ToListAsync(ct))
+        foreach (var session in (await laying.Open(current, ct)).Values)
             session.DeletedAt = clock.Now;
         await db.SaveChangesAsync(ct);
         return true;

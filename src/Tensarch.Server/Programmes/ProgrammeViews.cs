@@ -52,7 +52,12 @@ internal static class ProgrammeViews
             [
                 .. plan
                     .ShortWeeks.GroupBy(s => s.Skill)
-                    .Select(g => new ShortGoal(g.Key, g.Sum(s => s.Asked - s.Has), [.. g.Select(s => s.Week + 1)])),
+                    .Select(g => new ShortGoal(
+                        g.Key,
+                        g.Sum(s => s.Asked - s.Has),
+                        [.. g.Select(s => s.Week + 1)],
+                        !plan.Days.Any(d => d.Blocks.Any(b => b.Skill == g.Key && b.Exposes))
+                    )),
             ],
             plan.Pieces.Select(p => p.Gap).DefaultIfEmpty(0).Max(),
             days.Count(d => d.View.Change != PlanDayChange.Same)

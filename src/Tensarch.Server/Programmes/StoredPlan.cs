@@ -10,7 +10,43 @@ public sealed record StoredPlan(
     IReadOnlyList<PieceReport> Pieces,
     IReadOnlyList<ShortWeek> ShortWeeks,
     IReadOnlyList<StoredLoad> Loads
-);
+)
+{
+    /// <summary>What is planned, after what was before it.</summary>
+    internal static StoredPlan Of(ProgrammePlan made, PlanFor asked, StandingPlan? current)
+    {
+        var before = current?.Plan.Days.Where(d => d.Day < asked.From || current.IsBegun(d)) ?? [];
+        var planned = made.Days.Select(d => new StoredDay(
+            d.Slot.Day,
+            d.Slot.Half,
+            d.Slot.Minutes,
+            d.Week,
+            d.BackOff,
+            d.Offer?.Ask,
+            d.Offer is { } offer ? [.. offer.Blocks.Select(b => new StoredBlock(b.Skill, b.Kind, b.Level, b.Seconds, b.Exposes))] : [],
+            d.Offer?.FrameSeconds ?? 0,
+            d.TestMinutes,
+            d.Offer?.Plan,
+            Pinned: asked.Locked.Any(l => l.Slot.Day == d.Slot.Day && l.Slot.Half == d.Slot.Half),
+            Broken: [.. made.Bent.Where(b => b.Day == d.Slot.Day).Select(b => b.Violation.Code).Distinct()]
+        ));
+        return new(
+            [.. before.Concat(planned).OrderBy(d => d.Day).ThenBy(d => d.Half)],
+            made.Pieces,
+            made.ShortWeeks,
+            [
+                .. made.Loads.Select(l => new StoredLoad(
+                    l.Key.Tag,
+                    l.Key.Limb,
+                    l.Week,
+                    StoredLoad.Shown(l.Key.Tag, l.Done),
+                    StoredLoad.Shown(l.Key.Tag, l.Load),
+                    StoredLoad.Shown(l.Key.Tag, l.Ceiling)
+                )),
+            ]
+        );
+    }
+}
 
 /// <summary>One session of a plan as it is kept.</summary>
 /// <param name="Session">The row in which it is run; none where nothing may be done on the day.</param>
@@ -36,4 +72,8 @@ public sealed record StoredBlock(string Skill, BlockAim Kind, int Level, int Sec
 
 /// <summary>In minutes of heavy work; for the wrist in bodyweight-seconds.</summary>
 /// <param name="Load">Done and planned.</param>
-public sealed record StoredLoad(LoadTag Tag, Tensarch.Core.Side? Side, int Week, double Done, double Load, double Ceiling);
+public sealed record StoredLoad(LoadTag Tag, Tensarch.Core.Side? Side, int Week, double Done, double Load, double Ceiling)
+{
+    /// <summary>The ledger's units as people read them: minutes, for the wrist bodyweight-seconds.</summary>
+    public static double Shown(LoadTag tag, int load) => Math.Round(load / (tag == LoadTag.Wrist ? LoadCeiling.WristUnit : 60.0), 1);
+}

@@ -58,10 +58,8 @@ public class AssemblerTests
                 if (Assembler.Of(at.Who, at.Ask) is not { } whole)
                     return;
                 var most = Most(whole, at.Share);
-                if (most is not null && Assembler.Of(at.Who, at.Ask, most) is not { } less)
+                if ((most is null ? whole : Assembler.Of(at.Who, at.Ask, most)) is not { } less)
                     return;
-                else
-                    less = most is null ? whole : Assembler.Of(at.Who, at.Ask, most)!;
                 Interlocked.Increment(ref made);
                 if (most is not null)
                     Interlocked.Increment(ref limited);

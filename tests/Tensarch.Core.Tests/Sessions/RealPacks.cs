@@ -2,6 +2,7 @@ using System.IO.Compression;
 using System.Text.Json;
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Planning;
+using Tensarch.Core.Programmes;
 using Tensarch.Core.Sessions;
 using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
@@ -178,6 +179,32 @@ public class RealPacks
         }
     }
 
+    /// <summary>Days as weeks are made of them: lightly, less, least and as a test; of two skills with one of them light.</summary>
+    private static IEnumerable<Written> Planned()
+    {
+        var assembler = new Assembler(Shipped.Content);
+        return from a in Shipped.Content.Skills.Index()
+            from body in Bodies.Index()
+            let stage = 1 + (a.Index + body.Index) % a.Item.Stages.Count
+            let b = Shipped.Content.Skills[(a.Index + 1 + body.Index) % Shipped.Content.Skills.Count]
+            let who = Who(a.Item == b ? [a.Item] : [a.Item, b], a.Item, stage, body.Item.Yes, 75)
+            let whole = assembler.Of(who, new([new(a.Item.Skill, BlockAim.Train)], DayOrder.Whole))
+            from ask in (DayAsk[])
+                [
+                    new([new(a.Item.Skill, BlockAim.Light)], DayOrder.Least),
+                    new([new(a.Item.Skill, BlockAim.Train)], DayOrder.Less),
+                    new([new(a.Item.Skill, BlockAim.Train)], DayOrder.Least),
+                    new([new(a.Item.Skill, BlockAim.Test)], DayOrder.Whole),
+                    new([new(a.Item.Skill, BlockAim.Train), new(b.Skill, BlockAim.Light)], DayOrder.Whole),
+                ]
+            let most = whole?.Load is { } load && ask.Level < DayOrder.Whole
+                ? DayMenu.AsMuchAs(load).ToDictionary(l => l.Key, l => l.Value * ask.Level / 100)
+                : null
+            let day = a.Item == b && ask.Blocks.Count > 1 ? null : assembler.Of(who, ask, most)
+            where day is not null
+            select Write($", planned {ask.Level}", who, stage, body.Item.Name, day.Plan);
+    }
+
     private static readonly SessionBuilder Builder = new(Shipped.Content);
 
     [Fact]
@@ -189,10 +216,12 @@ public class RealPacks
             [.. OfTwoSkills()],
             [.. Changed()],
             [.. WithOwn()],
+            [.. Planned()],
         ];
         Assert.Equal((48 * 5 * 2, 7 * 6), (families[0].Count, families[1].Count));
         // Where a caution leaves one drill, a hand may have nothing to change.
         Assert.True(families[2].Count >= 45 && families[3].Count >= 45, $"{families[2].Count} changed, {families[3].Count} own");
+        Assert.True(families[4].Count >= 120, $"{families[4].Count} planned");
         var all = families.SelectMany(f => f).ToList();
         foreach (var written in all)
         {

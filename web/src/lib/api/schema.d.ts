@@ -7844,6 +7844,8 @@ export interface components {
             fewer: number;
             /** @description In which. */
             weeks: number[];
+            /** @description No session of the plan has the core of it: something bars it. */
+            never: boolean;
         };
         /** @enum {unknown} */
         Side: "left" | "right";

@@ -4,13 +4,13 @@
   import { api, ask, newId, Refusal, type Schemas } from '$lib/api/client';
   import { dayAndTime, longDay, number, today } from '$lib/parts/format';
   import Notice from '$lib/parts/Notice.svelte';
-  import { pageText } from '$lib/parts/problems';
   import type { OpenStudent } from '$lib/students/student.svelte';
   import DayPanel from './DayPanel.svelte';
+  import PlanNotices from './PlanNotices.svelte';
   import { readSketch, writeSketch, type SketchText } from './sketch';
   import SketchForm from './SketchForm.svelte';
   import Wall from './Wall.svelte';
-  import { brokenText, newsText, shortText } from './words';
+  import { newsText, shortText } from './words';
 
   interface Props {
     student: OpenStudent;
@@ -210,27 +210,7 @@
         </ul>
       </Notice>
     {/if}
-    {#if theirs}
-      <Notice tone="error">
-        Somebody else kept another version of this plan meanwhile: version {page.plan?.number} by {page.plan
-          ?.by}. Yours is still here, planned on top of theirs when you keep it again.
-        <button type="button" class="btn btn-sm btn-outline ms-2" onclick={leave}>Look at theirs</button>
-        <button type="button" class="btn btn-sm btn-accent ms-2" onclick={attempt}>Work mine out again</button
-        >
-      </Notice>
-    {:else if refusal && refusal.problems.every((p) => p.field === '' || p.field === 'edit' || p.field.startsWith('edit.'))}
-      <Notice tone="error">{pageText(refusal.problems[0]?.code ?? refusal.code)}</Notice>
-    {:else if refusal}
-      <Notice tone="error">Something in the programme cannot stand: it is said at its field.</Notice>
-    {/if}
-    {#if refused.length}
-      <Notice tone="error">
-        It stays where it is:
-        <ul class="list-disc ps-5">
-          {#each refused as broken, i (i)}<li>{brokenText(broken)}</li>{/each}
-        </ul>
-      </Notice>
-    {/if}
+    <PlanNotices plan={page.plan} {theirs} {refusal} {refused} onleave={leave} onagain={attempt} />
     <p class="text-quiet text-sm" role="status">
       {working ? 'Working it out…' : said}
     </p>

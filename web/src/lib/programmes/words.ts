@@ -140,6 +140,8 @@ export function reasonsOf(day: Day, week: Schemas['PlanWeek'], plan: Schemas['Pl
 }
 
 export const shortText = (goal: Schemas['ShortGoal']): string =>
-  `${skillName(goal.skill)}: ${goal.fewer} ${goal.fewer === 1 ? 'exposure' : 'exposures'} fewer than it asks for, in week${
-    goal.weeks.length === 1 ? '' : 's'
-  } ${goal.weeks.join(', ')}. More days or longer ones make room where the load allows it.`;
+  goal.never
+    ? `${skillName(goal.skill)}: none of its core may be trained as things stand; the notes of a session say what is in the way. Other work fills its time.`
+    : `${skillName(goal.skill)}: ${goal.fewer} ${goal.fewer === 1 ? 'exposure' : 'exposures'} fewer than it asks for, in week${
+        goal.weeks.length === 1 ? '' : 's'
+      } ${goal.weeks.join(', ')}. More days or longer ones make room where the load allows it.`;

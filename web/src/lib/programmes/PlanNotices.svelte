@@ -1,0 +1,39 @@
+<script lang="ts">
+  import type { Refusal, Schemas } from '$lib/api/client';
+  import Notice from '$lib/parts/Notice.svelte';
+  import { pageText } from '$lib/parts/problems';
+  import { brokenText } from './words';
+
+  interface Props {
+    plan: Schemas['PlanView'] | null;
+    /** Another coach kept a version meanwhile. */
+    theirs: boolean;
+    refusal: Refusal | undefined;
+    refused: Schemas['BrokenRule'][];
+    onleave: () => void;
+    onagain: () => void;
+  }
+
+  let { plan, theirs, refusal, refused, onleave, onagain }: Props = $props();
+</script>
+
+{#if theirs}
+  <Notice tone="error">
+    Somebody else kept another version of this plan meanwhile: version {plan?.number} by {plan?.by}. Yours is
+    still here, planned on top of theirs when you keep it again.
+    <button type="button" class="btn btn-sm btn-outline ms-2" onclick={onleave}>Look at theirs</button>
+    <button type="button" class="btn btn-sm btn-accent ms-2" onclick={onagain}>Work mine out again</button>
+  </Notice>
+{:else if refusal && refusal.problems.every((p) => p.field === '' || p.field === 'edit' || p.field.startsWith('edit.'))}
+  <Notice tone="error">{pageText(refusal.problems[0]?.code ?? refusal.code)}</Notice>
+{:else if refusal}
+  <Notice tone="error">Something in the programme cannot stand: it is said at its field.</Notice>
+{/if}
+{#if refused.length}
+  <Notice tone="error">
+    It stays where it is:
+    <ul class="list-disc ps-5">
+      {#each refused as broken, i (i)}<li>{brokenText(broken)}</li>{/each}
+    </ul>
+  </Notice>
+{/if}
