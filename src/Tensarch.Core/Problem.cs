@@ -1,7 +1,13 @@
 namespace Tensarch.Core;
 
 /// <summary>A mistake in what someone typed: a stable code, the field it belongs to, and the numbers to word it with.</summary>
-public sealed record Problem(string Code, string Field, IReadOnlyDictionary<string, double>? Numbers = null)
+/// <param name="Rules">Of a plan that there is none of: rules that cannot all hold.</param>
+public sealed record Problem(
+    string Code,
+    string Field,
+    IReadOnlyDictionary<string, double>? Numbers = null,
+    IReadOnlyList<Programmes.PieceRule>? Rules = null
+)
 {
     public static Problem Of(string code, string field, params (string Name, double Value)[] numbers) =>
         new(code, field, numbers.Length == 0 ? null : numbers.ToDictionary(n => n.Name, n => n.Value));

@@ -69,6 +69,7 @@ builder.Services.AddScoped<EvidenceDesk>();
 builder.Services.AddScoped<PlanDesk>();
 builder.Services.AddSingleton<IWeekSolver>(new CpWeekSolver());
 builder.Services.AddScoped<ProgrammeDesk>();
+builder.Services.AddScoped<PlanViewer>();
 builder.Services.AddScoped<EditDesk>();
 builder.Services.AddScoped<SessionChanges>();
 builder.Services.AddScoped<LogDesk>();

@@ -12,20 +12,28 @@ internal sealed class PieceModel
     private const int NeckWindow = 7;
 
     private readonly PieceProblem problem;
+    private readonly RuleBook rules;
     private readonly List<LinearExpr> cost = [];
 
-    public PieceModel(PieceProblem problem)
+    /// <param name="rules">Which rules there are, and how each is put into the model.</param>
+    public PieceModel(PieceProblem problem, RuleBook rules)
     {
-        this.problem = problem;
+        (this.problem, this.rules) = (problem, rules);
         Chosen = [.. problem.Slots.Select((slot, s) => slot.Choices.Select((_, c) => Model.NewBoolVar($"{s}/{c}")).ToArray())];
-        foreach (var slot in Chosen)
-            Model.AddExactlyOne(slot);
+        foreach (var (slot, s) in Chosen.Select((slot, s) => (slot, s)))
+        {
+            Model.AddBoolOr(slot);
+            Rule(new(PieceRuleKind.Time, problem.Slots[s].Week, problem.Slots[s].Day), () => AtMostOne(slot));
+        }
         Spacing();
         Running(LoadTag.Wrist, MostWristDaysRunning + 1, MostWristDaysRunning);
         Running(LoadTag.Neck, NeckWindow, MostNeckDays);
         Loads();
         Exposures();
         Tests();
+        rules.Assume(Model);
+        if (!rules.Weighs)
+            return;
         HardDays();
         Uneven();
         foreach (var (slot, s) in problem.Slots.Select((slot, s) => (slot, s)))
@@ -39,6 +47,12 @@ internal sealed class PieceModel
 
     /// <summary>By slot and choice.</summary>
     public IReadOnlyList<BoolVar[]> Chosen { get; }
+
+    private void Rule(PieceRule rule, Func<Constraint> constraint) => rules.Put(Model, rule, () => [constraint()]);
+
+    /// <summary>Written so that it can be made to hold only where something else does.</summary>
+    private Constraint AtMostOne(IReadOnlyCollection<BoolVar> of) =>
+        rules.Weighs ? Model.AddAtMostOne(of) : Model.Add(LinearExpr.Sum(of) <= 1);
 
     private int Between(int earlier, int later) => problem.Slots[later].Day.DayNumber - problem.Slots[earlier].Day.DayNumber;
 
@@ -63,14 +77,27 @@ internal sealed class PieceModel
                 var heavy = Where(earlier, c => c.Heavy.Contains(tag));
                 if (heavy.Count == 0)
                     continue;
-                var close = Where(
-                    later,
-                    c => (c.Spacing.TryGetValue(tag, out var keeps) && days < keeps) || (days == 1 && c.Fresh.Contains(tag))
-                );
-                if (close.Count > 0)
-                    Model.AddAtMostOne([.. heavy, .. close]);
+                void Apart(PieceRuleKind kind, List<BoolVar> close)
+                {
+                    var (at, from) = (problem.Slots[later], problem.Slots[earlier].Day);
+                    if (close.Count > 0)
+                        Rule(new(kind, at.Week, at.Day, from, Tag: tag), () => NotBoth(heavy, close));
+                }
+                Apart(PieceRuleKind.Spacing, Where(later, c => c.Spacing.TryGetValue(tag, out var keeps) && days < keeps));
+                if (days == 1)
+                    Apart(PieceRuleKind.Fresh, Where(later, c => c.Fresh.Contains(tag)));
             }
         }
+    }
+
+    /// <summary>Of a session more than one thing may be so where its time is no rule: each is held against each.</summary>
+    private Constraint NotBoth(List<BoolVar> one, List<BoolVar> other)
+    {
+        if (rules.Weighs)
+            return Model.AddAtMostOne([.. one, .. other]);
+        var any = Model.NewBoolVar("any");
+        Model.AddMaxEquality(any, one);
+        return Model.Add(LinearExpr.Sum(other) <= other.Count - other.Count * any);
     }
 
     /// <summary>Rule 5: on at most so many of so many days running is a tag loaded heavily; what was before the piece counts.</summary>
@@ -95,7 +122,10 @@ internal sealed class PieceModel
             var open = days.Where(onDay.ContainsKey).Select(d => onDay[d]).ToList();
             var done = days.Count(before.Contains);
             if (open.Count > 0 && open.Count + done > most)
-                Model.Add(LinearExpr.Sum(open) <= Math.Max(0, most - done));
+                Rule(
+                    new(tag == LoadTag.Wrist ? PieceRuleKind.WristDays : PieceRuleKind.NeckDays, Day: from, Tag: tag, Number: most),
+                    () => Model.Add(LinearExpr.Sum(open) <= Math.Max(0, most - done))
+                );
         }
     }
 
@@ -104,7 +134,7 @@ internal sealed class PieceModel
     {
         foreach (var (track, t) in problem.Loads.Select((track, t) => (track, t)))
         {
-            var weeks = new List<(IntVar Load, int Most)>();
+            var weeks = new List<IntVar>();
             foreach (var (limit, w) in track.Weeks.Select((limit, w) => (limit, w)))
             {
                 var terms = new List<LinearExpr> { LinearExpr.Constant(limit.Done) };
@@ -113,51 +143,61 @@ internal sealed class PieceModel
                     if (slot.Week == limit.Week)
                     {
                         terms.AddRange(slot.Choices.Select((choice, c) => choice.Loads[t] * Chosen[s][c]));
-                        most += slot.Choices.Max(c => c.Loads[t]);
+                        most += rules.Weighs ? slot.Choices.Max(c => c.Loads[t]) : slot.Choices.Sum(c => c.Loads[t]);
                     }
-                var load = Model.NewIntVar(0, most, $"{track.Name} {limit.Week}");
+                var load = Model.NewIntVar(0, most, $"{track.Key} {limit.Week}");
                 Model.Add(load == LinearExpr.Sum(terms));
                 Limit(track, limit, w, load, most, weeks);
-                weeks.Add((load, most));
+                weeks.Add(load);
             }
         }
     }
 
-    private void Limit(LoadTrack track, WeekLimit limit, int w, IntVar load, int most, List<(IntVar Load, int Most)> before)
+    private void Limit(LoadTrack track, WeekLimit limit, int w, IntVar load, int most, List<IntVar> before)
     {
+        PieceRule Of(PieceRuleKind kind, int? number = null) =>
+            new(kind, limit.Week, Tag: track.Key.Tag, Limb: track.Key.Limb, Number: number);
         if (limit.Most is { } known)
         {
             // What was done is done: nothing is added to what is over.
             if (most > known)
-                Model.Add(load <= Math.Max(known, limit.Done));
+                Rule(Of(PieceRuleKind.WeekLoad, known), () => Model.Add(load <= Math.Max(known, limit.Done)));
             return;
         }
         if (most > track.Entry)
-        {
-            // Growth is a matter of the larger of the two weeks before; one of the ways has to be open.
-            var ways = new List<BoolVar>();
-            void Way(LinearExpr limited)
-            {
-                var way = Model.NewBoolVar($"{track.Name} {limit.Week} {ways.Count}");
-                Model.Add(load * 100 <= limited).OnlyEnforceIf(way);
-                ways.Add(way);
-            }
-            Way(LinearExpr.Constant(100 * track.Entry));
-            foreach (var based in before.Skip(w - 2).Select(b => b.Load))
-            {
-                Way(based * track.GrowthPercent - 1);
-                Way(based * 100 + 100 * track.Step);
-            }
-            if (w == 1)
-                Way(LinearExpr.Constant(Math.Max(track.GrowthPercent * limit.Before - 1, 100 * (limit.Before + track.Step))));
-            Model.AddBoolOr(ways);
-        }
+            Rule(Of(PieceRuleKind.WeekLoad), () => Grown(track, limit, w, load, before));
         if (limit.BackOff && most > track.Step)
+            rules.Put(Model, Of(PieceRuleKind.BackOff), () => BackOff(track, load, before[^1]));
+    }
+
+    /// <summary>Growth is a matter of the larger of the two weeks before; one of the ways has to be open.</summary>
+    private Constraint Grown(LoadTrack track, WeekLimit limit, int w, IntVar load, List<IntVar> before)
+    {
+        var ways = new List<BoolVar>();
+        void Way(LinearExpr limited)
         {
-            var little = Model.NewBoolVar($"{track.Name} {limit.Week} back");
-            Model.Add(load <= track.Step).OnlyEnforceIf(little);
-            Model.Add(load * 100 <= before[^1].Load * track.BackOffPercent - 1).OnlyEnforceIf(little.Not());
+            var way = Model.NewBoolVar($"{track.Key} {limit.Week} {ways.Count}");
+            Model.Add(load * 100 <= limited).OnlyEnforceIf(way);
+            ways.Add(way);
         }
+        Way(LinearExpr.Constant(100 * track.Entry));
+        foreach (var based in before.Skip(w - 2))
+        {
+            Way(based * track.GrowthPercent - 1);
+            Way(based * 100 + 100 * track.Step);
+        }
+        if (w == 1)
+            Way(LinearExpr.Constant(Math.Max(track.GrowthPercent * limit.Before - 1, 100 * (limit.Before + track.Step))));
+        return Model.AddBoolOr(ways);
+    }
+
+    private IReadOnlyList<Constraint> BackOff(LoadTrack track, IntVar load, IntVar before)
+    {
+        var little = Model.NewBoolVar($"{track.Key} back");
+        var (step, share) = (Model.Add(load <= track.Step), Model.Add(load * 100 <= before * track.BackOffPercent - 1));
+        step.OnlyEnforceIf(little);
+        share.OnlyEnforceIf(little.Not());
+        return [step, share];
     }
 
     /// <summary>Rule 8.</summary>
@@ -166,6 +206,15 @@ internal sealed class PieceModel
         foreach (var asked in problem.Asked)
         {
             var given = Slots(asked.Week).SelectMany(s => Where(s, c => c.Exposes.Contains(asked.Skill))).ToList();
+            if (rules.Asked)
+            {
+                if (asked.Exposures > 0)
+                    Rule(
+                        new(PieceRuleKind.Exposures, asked.Week, Skill: asked.Skill, Number: asked.Exposures),
+                        () => Model.Add(LinearExpr.Sum(given) >= asked.Exposures)
+                    );
+                continue;
+            }
             var missing = Model.NewIntVar(0, asked.Exposures, $"{asked.Skill} {asked.Week}");
             Model.Add(missing >= asked.Exposures - LinearExpr.Sum(given));
             cost.Add(asked.MissingCost * missing);
@@ -181,7 +230,8 @@ internal sealed class PieceModel
         {
             var open = Slots(asked.Week).Select((s, place) => (Tests: Where(s, c => c.Tests.Contains(asked.Skill)), place)).ToList();
             var all = open.SelectMany(o => o.Tests).ToList();
-            Model.AddAtMostOne(all);
+            var rule = new PieceRule(PieceRuleKind.Test, asked.Week, Skill: asked.Skill);
+            Rule(rule, () => rules.Asked ? Model.Add(LinearExpr.Sum(all) == 1) : AtMostOne(all));
             cost.Add(problem.Costs.MissingTest * (1 - LinearExpr.Sum(all)));
             cost.AddRange(open.SelectMany(o => o.Tests.Select(x => problem.Costs.LaterTest * o.place * x)));
         }

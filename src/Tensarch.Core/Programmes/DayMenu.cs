@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Globalization;
 using System.Text;
 using Tensarch.Core.Catalogue;
@@ -13,8 +14,11 @@ namespace Tensarch.Core.Programmes;
 /// </summary>
 internal sealed class DayMenu(CatalogueContent content, Programme programme)
 {
+    private const int ManyGoals = 3;
+
     private readonly Assembler assembler = new(content);
     private readonly Dictionary<string, IReadOnlyList<DayOffer>> made = [];
+    private readonly ConcurrentDictionary<string, IReadOnlyList<DayOffer>> eased = [];
 
     public Assembler Assembler => assembler;
 
@@ -23,9 +27,19 @@ internal sealed class DayMenu(CatalogueContent content, Programme programme)
     /// <param name="tests">Tests fall in the week.</param>
     public IReadOnlyList<DayOffer> For(Trainee who, bool backOff, bool tests)
     {
-        var key = KeyOf(who, backOff, tests);
-        return made.TryGetValue(key, out var offers) ? offers : made[key] = [.. Offers(who, backOff, tests)];
+        var key = string.Create(CultureInfo.InvariantCulture, $"{KeyOf(who, who.StepOf)} {backOff} {tests}");
+        return made.TryGetValue(key, out var offers) ? offers : made[key] = Offers(who, backOff, tests);
     }
+
+    private List<DayOffer> Offers(Trainee who, bool backOff, bool tests) =>
+        [
+            .. Sets([.. programme.ByPriority.Select(g => g.Skill)], content.Shape.MostSkills(who.Minutes))
+                .AsParallel()
+                .AsOrdered()
+                .SelectMany(skills =>
+                    Trained(who, skills, backOff).Concat(Eased(who, skills)).Concat(tests ? Tested(who, skills, backOff) : [])
+                ),
+        ];
 
     /// <summary>A session's minutes without those that measuring ranges takes.</summary>
     public int MinutesLeft(int minutes, DayAsk ask) =>
@@ -37,14 +51,6 @@ internal sealed class DayMenu(CatalogueContent content, Programme programme)
                     / 60.0
             );
 
-    private ParallelQuery<DayOffer> Offers(Trainee who, bool backOff, bool tests) =>
-        Sets([.. programme.ByPriority.Select(g => g.Skill)], content.Shape.MostSkills(who.Minutes))
-            .AsParallel()
-            .AsOrdered()
-            .SelectMany(skills =>
-                Trained(who, skills, backOff).Concat(Eased(who, skills)).Concat(tests ? Tested(who, skills, backOff) : [])
-            );
-
     private static DayAsk Ask(IEnumerable<string> skills, Func<string, BlockAim> kind, int level) =>
         new([.. skills.Select(s => new BlockOrder(s, kind(s)))], level);
 
@@ -54,11 +60,13 @@ internal sealed class DayMenu(CatalogueContent content, Programme programme)
             yield break;
         if (!backOff)
             yield return whole;
-        foreach (var level in backOff ? [DayOrder.Least] : new[] { DayOrder.Less, DayOrder.Least })
+        // Of many goals there are sets enough: what is between all and least of several at once is hardly ever chosen.
+        var between = !backOff && (skills.Count == 1 || programme.Goals.Count < ManyGoals);
+        foreach (var level in between ? new[] { DayOrder.Less, DayOrder.Least } : [DayOrder.Least])
             if (assembler.Of(who, Ask(skills, _ => BlockAim.Train, level), Share(whole.Load, level)) is { } less)
                 yield return less;
         // Beside each other one of two may be light: what they load is for one of them.
-        if (skills.Count == 2 && !backOff)
+        if (skills.Count == 2 && between)
             foreach (var light in skills)
                 if (
                     assembler.Of(
@@ -71,8 +79,12 @@ internal sealed class DayMenu(CatalogueContent content, Programme programme)
                     yield return mixed;
     }
 
+    /// <summary>What is light is at a first week's dose, and so the same in every week.</summary>
+    private IReadOnlyList<DayOffer> Eased(Trainee who, IReadOnlyList<string> skills) =>
+        eased.GetOrAdd($"{KeyOf(who, _ => 0)} {string.Join('+', skills)}", _ => [.. EasedAnew(who, skills)]);
+
     /// <summary>Lightly, and without any weight on the hands: it fits into every week.</summary>
-    private IEnumerable<DayOffer> Eased(Trainee who, IReadOnlyList<string> skills)
+    private IEnumerable<DayOffer> EasedAnew(Trainee who, IReadOnlyList<string> skills)
     {
         var ask = Ask(skills, _ => BlockAim.Light, DayOrder.Least);
         if (assembler.Of(who, ask) is { } light)
@@ -130,12 +142,13 @@ internal sealed class DayMenu(CatalogueContent content, Programme programme)
         select (IReadOnlyList<string>)chosen;
 
     /// <summary>All that a day's offers depend on, but for whose turn it is among equals.</summary>
-    private static string KeyOf(Trainee who, bool backOff, bool tests)
+    /// <param name="step">Of growth, as it counts for the day.</param>
+    private static string KeyOf(Trainee who, Func<CourseState, int> step)
     {
         var text = new StringBuilder();
         text.Append(
             CultureInfo.InvariantCulture,
-            $"{who.Minutes} {backOff} {tests} {who.WayBack?.DoseShare} {who.Absence} {who.Bars.RampTopPercent} "
+            $"{who.Minutes} {who.WayBack?.DoseShare} {who.Absence} {who.Bars.RampTopPercent} "
         );
         text.AppendJoin(',', LoadTags.All.Select(t => (int)who.Bars[t])).Append(' ');
         text.AppendJoin(',', who.Eased.Select(e => e.ToString())).Append(' ');
@@ -148,7 +161,7 @@ internal sealed class DayMenu(CatalogueContent content, Programme programme)
         foreach (var course in who.Courses)
             text.Append(
                 CultureInfo.InvariantCulture,
-                $"{course.Skill} {who.StepOf(course)} {who.FirstWeekOf(course)} {who.AttemptsAllowedIn(course)} {course.Weaker} "
+                $"{course.Skill} {step(course)} {who.FirstWeekOf(course)} {who.AttemptsAllowedIn(course)} {course.Weaker} "
             );
         return text.ToString();
     }

@@ -18,6 +18,9 @@ public sealed class LoadCeiling(LoadRules rules, DateOnly start)
     /// <summary>The tags that a week's load is counted of.</summary>
     public static readonly IReadOnlyList<LoadTag> Counted = [.. LoadTags.All.Where(t => t.IsRegion())];
 
+    /// <summary>The ledger's units as people read them: minutes of heavy work, for the wrist bodyweight-seconds.</summary>
+    public static double Shown(LoadTag tag, int load) => Math.Round(load / (tag == LoadTag.Wrist ? WristUnit : 60.0), 1);
+
     public DateOnly StartOf(int week) => start.AddDays(7 * week);
 
     public int WeekOf(DateOnly day) => (int)Math.Floor((day.DayNumber - start.DayNumber) / 7.0);

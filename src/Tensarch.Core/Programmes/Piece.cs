@@ -77,7 +77,7 @@ internal sealed class Piece
     private IReadOnlyList<DayOffer> OffersOf(TrainingSlot slot, Trainee who, int week) =>
         LockOf(slot) is { } locked
             ? [menu.Assembler.Read(locked.Plan, who, locked.Ask)]
-            : menu.For(who, ceiling.IsBackOff(week), rules.Tests.In(week));
+            : Themes.Of(slot, menu.For(who, ceiling.IsBackOff(week), rules.Tests.In(week)), content);
 
     private int Done(int week, string skill) => made.Done.Count(d => programme.WeekOf(d.Day) == week && d.Skills.Contains(skill));
 
@@ -135,7 +135,7 @@ internal sealed class Piece
                     (
                         key,
                         new LoadTrack(
-                            key.ToString(),
+                            key,
                             ceiling.Step(key.Tag),
                             ceiling.Entry(key.Tag),
                             (int)Math.Round(100 * rules.Load.Growth),
@@ -147,15 +147,28 @@ internal sealed class Piece
         ];
     }
 
-    private WeekLimit Limit(LoadKey key, int week, int place)
-    {
-        var last = slots
+    private DateOnly? LastBefore(int week) =>
+        slots
             .Where(s => s.Offers.Count > 0)
             .Select(s => s.Slot.Day)
             .Concat(history.Days.Select(d => d.Day))
             .Where(d => d < ceiling.StartOf(week))
             .Select(d => (DateOnly?)d)
             .Max();
+
+    /// <param name="loads">Of the weeks of the piece.</param>
+    /// <returns>The most that a week may load when the weeks before it do as they do.</returns>
+    public int MostOf(LoadKey key, int week, IReadOnlyDictionary<int, int> loads) =>
+        ceiling.Of(
+            key.Tag,
+            week,
+            at => loads.TryGetValue(at, out var load) ? load : history.Week(ceiling.StartOf(at))[key],
+            LastBefore(week)
+        );
+
+    private WeekLimit Limit(LoadKey key, int week, int place)
+    {
+        var last = LastBefore(week);
         var gap = last is { } day && ceiling.StartOf(week).DayNumber - day.DayNumber >= Absences.Turns[1];
         return new(
             week,
@@ -203,25 +216,54 @@ internal sealed class Piece
     /// The sessions as they are chosen; then each in turn made anew with its own turn among equals, where that serves as the chosen one does and
     /// no week's load, nor what it leaves to the weeks after it, is in the way.
     /// </summary>
-    public IReadOnlyList<PlanDay> Days(PieceAnswer answer)
+    /// <param name="wrong">
+    /// A slot of the problem whose choice is not for who its student will be by then, and has nothing in its place: it was made for somebody who had
+    /// trained more by then. -1 where there is none.
+    /// </param>
+    public IReadOnlyList<PlanDay> Days(PieceAnswer answer, out int wrong)
     {
+        wrong = -1;
         var days = Chosen(answer).ToList();
         var ahead = before.ToList();
+        var slot = -1;
         for (var i = 0; i < days.Count; i++)
         {
             var day = days[i];
             if (day.Offer is not { } chosen)
                 continue;
-            var who = Outlook.On(made.Facts(day.Slot.Day, day.Slot.Minutes - day.TestMinutes), ahead, content);
-            if (
-                LockOf(day.Slot) is null
-                && Turned(who, chosen) is { } turned
-                && WithinCeilings([.. days.Take(i), day with { Offer = turned }, .. days.Skip(i + 1)])
-            )
-                days[i] = day with { Offer = turned };
+            slot++;
+            if (LockOf(day.Slot) is null)
+            {
+                var who = Outlook.On(made.Facts(day.Slot.Day, day.Slot.Minutes - day.TestMinutes), ahead, content);
+                var stands = SessionChecker.Check(chosen.Plan, who, content).Count == 0;
+                if (
+                    Anew(who, chosen) is { } turned
+                    && (!stands || Serves(turned, chosen))
+                    && WithinCeilings([.. days.Take(i), day with { Offer = turned }, .. days.Skip(i + 1)])
+                )
+                    days[i] = day with { Offer = turned };
+                else if (!stands)
+                {
+                    wrong = slot;
+                    return days;
+                }
+            }
             ahead.Add(AheadOf(days[i]));
         }
         return days;
+    }
+
+    /// <summary>The problem without a choice of a slot.</summary>
+    public PieceProblem Without(PieceProblem problem, int slot, int choice)
+    {
+        static List<T> Left<T>(IReadOnlyList<T> of, int at) => [.. of.Where((_, i) => i != at)];
+        var place = slots.Index().Where(s => s.Item.Offers.Count > 0).ElementAt(slot).Index;
+        slots[place] = slots[place] with { Offers = Left(slots[place].Offers, choice) };
+        var left = problem.Slots[slot] with { Choices = Left(problem.Slots[slot].Choices, choice) };
+        return problem with
+        {
+            Slots = [.. problem.Slots.Select((s, i) => i == slot ? left : s).Where(s => s.Choices.Count > 0)],
+        };
     }
 
     private IEnumerable<PlanDay> Chosen(PieceAnswer answer)
@@ -240,9 +282,11 @@ internal sealed class Piece
         }
     }
 
-    private DayOffer? Turned(Trainee who, DayOffer chosen) =>
+    /// <summary>The same is asked of the day as it will be; and it is no more of anything than what was chosen.</summary>
+    private DayOffer? Anew(Trainee who, DayOffer chosen) =>
         menu.Assembler.Of(who, chosen.Ask, DayMenu.AsMuchAs(chosen.Load)) is { } turned
-        && Serves(turned, chosen)
+        && !turned.Load.Heavy.Except(chosen.Load.Heavy).Any()
+        && turned.Spacing.All(s => chosen.Spacing.GetValueOrDefault(s.Key) >= s.Value)
         && SessionChecker.Check(turned.Plan, who, content).Count == 0
             ? turned
             : null;
@@ -272,8 +316,6 @@ internal sealed class Piece
 
     private static bool Serves(DayOffer turned, DayOffer chosen) =>
         !chosen.Exposed.Except(turned.Exposed).Any()
-        && !turned.Load.Heavy.Except(chosen.Load.Heavy).Any()
-        && turned.Spacing.All(s => chosen.Spacing.GetValueOrDefault(s.Key) >= s.Value)
         && turned.Seconds >= chosen.Seconds - ShorterAtMost;
 
     /// <summary>A turn may leave the session so many seconds shorter.</summary>

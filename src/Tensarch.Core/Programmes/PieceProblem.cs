@@ -42,10 +42,11 @@ public sealed record Choice(
 );
 
 /// <summary>A load that the week limits.</summary>
+/// <param name="Key">One side stands for both where they are always the same.</param>
 /// <param name="Step">So much more than before is always allowed.</param>
 /// <param name="Entry">So much is allowed whatever was before.</param>
 /// <param name="Weeks">By week of the piece.</param>
-public sealed record LoadTrack(string Name, int Step, int Entry, int GrowthPercent, int BackOffPercent, IReadOnlyList<WeekLimit> Weeks);
+public sealed record LoadTrack(Sessions.LoadKey Key, int Step, int Entry, int GrowthPercent, int BackOffPercent, IReadOnlyList<WeekLimit> Weeks);
 
 /// <summary>The limit of one week.</summary>
 /// <param name="Week">Of the programme.</param>
@@ -65,6 +66,11 @@ public interface IWeekSolver
 {
     /// <returns>None where no choice keeps every rule.</returns>
     PieceAnswer? Solve(PieceProblem problem);
+
+    /// <summary>Why not: rules that cannot all hold.</summary>
+    /// <param name="asked">What goals ask for is a rule as well, and not a wish.</param>
+    /// <returns>As few as possible: without any one of them the others hold together. Empty where all rules hold together.</returns>
+    IReadOnlyList<PieceRule> Conflict(PieceProblem problem, bool asked);
 }
 
 /// <param name="Chosen">By slot, the place of its choice.</param>

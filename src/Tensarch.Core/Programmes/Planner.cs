@@ -13,7 +13,7 @@ public sealed class Planner(CatalogueContent content, IWeekSolver solver)
     private readonly ProgrammeRules rules = content.Programme;
 
     /// <returns>
-    /// A plan that keeps every rule; <c>planInfeasible</c> with the week where what a coach pinned leaves none; or <c>planCheckFailed</c> with the
+    /// A plan that keeps every rule; <c>planInfeasible</c> with the week and the rules where what a coach pinned leaves none; or <c>planCheckFailed</c> with the
     /// rule that it breaks.
     /// </returns>
     public Result<ProgrammePlan> Plan(PlanFor made, CancellationToken ct = default)
@@ -26,14 +26,17 @@ public sealed class Planner(CatalogueContent content, IWeekSolver solver)
             .GroupBy(s => PieceOf(programme.WeekOf(s.Day)))
             .ToDictionary(p => p.Key, p => p.ToList());
         var menu = new DayMenu(content, programme);
-        var (days, pieces) = (new List<PlanDay>(), new List<PieceReport>());
+        var (days, pieces, shortWeeks) = (new List<PlanDay>(), new List<PieceReport>(), new List<ShortWeek>());
         for (var week = programme.WeekOf(made.From); week < programme.Weeks; week = (PieceOf(week) + 1) * rules.PieceWeeks)
         {
             var piece = new Piece(content, made, menu, week, days);
-            if (solver.Solve(piece.Problem(slots.GetValueOrDefault(PieceOf(week), []), ct)) is not { } answer)
-                return Problem.Of("planInfeasible", "locks", ("week", week + 1));
+            var problem = piece.Problem(slots.GetValueOrDefault(PieceOf(week), []), ct);
+            var (answer, planned) = Solve(piece, ref problem);
+            if (answer is null)
+                return Problem.Of("planInfeasible", "locks", ("week", week + 1)) with { Rules = solver.Conflict(problem, asked: false) };
             pieces.Add(new(week, piece.Weeks, answer.Cost, answer.Bound, answer.Gap));
-            days.AddRange(piece.Days(answer));
+            days.AddRange(planned);
+            shortWeeks.AddRange(Explained(ShortWeeks(made, days, week, piece.Weeks), new(piece, problem, answer)));
         }
         var history = made.Facts(made.From, SessionBuilder.FewestMinutes).History;
         var broken = PlanChecker
@@ -45,10 +48,24 @@ public sealed class Planner(CatalogueContent content, IWeekSolver solver)
                 programme,
                 days,
                 pieces,
-                [.. ShortWeeks(made, days)],
+                shortWeeks,
                 [.. Loads(programme, days, history)],
                 [.. broken[true].DistinctBy(v => (v.Day, v.Violation))]
             );
+    }
+
+    /// <summary>Solved again, without it, where a choice is not for who its student will be by then.</summary>
+    private (PieceAnswer? Answer, IReadOnlyList<PlanDay> Days) Solve(Piece piece, ref PieceProblem problem)
+    {
+        while (true)
+        {
+            if (solver.Solve(problem) is not { } answer)
+                return (null, []);
+            var days = piece.Days(answer, out var wrong);
+            if (wrong < 0)
+                return (answer, days);
+            problem = piece.Without(problem, wrong, answer.Chosen[wrong]);
+        }
     }
 
     /// <summary>It is a rule of one day, and what is done on that day is what a coach pinned to it.</summary>
@@ -92,12 +109,16 @@ public sealed class Planner(CatalogueContent content, IWeekSolver solver)
         return planned;
     }
 
-    private IEnumerable<ShortWeek> ShortWeeks(PlanFor made, IReadOnlyList<PlanDay> days)
+    /// <summary>A goal's first short week says why; the others of the piece are mostly the same again.</summary>
+    private IEnumerable<ShortWeek> Explained(IEnumerable<ShortWeek> weeks, SolvedPiece piece) =>
+        weeks.GroupBy(w => w.Skill).SelectMany(g => g.Select((w, i) => i > 0 ? w : w with { Why = piece.WhyShort(w, solver) }));
+
+    private IEnumerable<ShortWeek> ShortWeeks(PlanFor made, IReadOnlyList<PlanDay> days, int first, int weeks)
     {
         var programme = made.Programme;
         var ceiling = new LoadCeiling(rules.Load, programme.Start);
         var who = made.Facts(made.From, SessionBuilder.FewestMinutes);
-        for (var week = programme.WeekOf(made.From); week < programme.Weeks; week++)
+        for (var week = first; week < first + weeks; week++)
             foreach (var goal in programme.ByPriority)
             {
                 var asked = rules.Exposures.Of(goal.Skill, who.On(goal.Skill).Approach.Key, ceiling.IsBackOff(week));

@@ -7,12 +7,14 @@ namespace Tensarch.Core.Programmes;
 /// <param name="Start">The first day of the first week.</param>
 /// <param name="Days">On which there is time, every week or once.</param>
 /// <param name="Off">Days on which there is none after all.</param>
+/// <param name="Themes">Days that are for something of their own; a date says more than its weekday.</param>
 public sealed record ProgrammeSketch(
     DateOnly Start,
     [Range(Programme.FewestWeeks, Programme.MostWeeks)] int Weeks,
     [MaxLength(Programme.MostGoals)] IReadOnlyList<GoalSketch> Goals,
     [MaxLength(ProgrammeSketch.MostDays)] IReadOnlyList<AvailableDay> Days,
-    [MaxLength(ProgrammeSketch.MostDays)] IReadOnlyList<DateOnly>? Off = null
+    [MaxLength(ProgrammeSketch.MostDays)] IReadOnlyList<DateOnly>? Off = null,
+    [MaxLength(ProgrammeSketch.MostDays)] IReadOnlyList<ThemedDay>? Themes = null
 )
 {
     public const int MostDays = 60;
@@ -34,8 +36,12 @@ public sealed record ProgrammeSketch(
             from half in Enum.GetValues<DayHalf>().Take(MostHalves)
             let here = Days.Where(d => d.Half == half && (d.Date is { } date ? date == day : d.Weekday == day.DayOfWeek)).ToList()
             where here.Count > 0
-            select new TrainingSlot(day, here.Max(d => d.Minutes), half),
+            let theme = ThemeOf(day)
+            select new TrainingSlot(day, here.Max(d => d.Minutes), half, theme?.Theme, theme?.Light == true),
         ];
+
+    private ThemedDay? ThemeOf(DateOnly day) =>
+        Themes?.FirstOrDefault(t => t.Date == day) ?? Themes?.FirstOrDefault(t => t.Date is null && t.Weekday == day.DayOfWeek);
 
     /// <returns><c>noGoals</c>, <c>namedTwice</c>, <c>noTime</c>, <c>tooManySessions</c> (number: most) or <c>targetOutside</c>, each at its field.</returns>
     public IReadOnlyList<Problem> Check()
@@ -53,6 +59,9 @@ public sealed record ProgrammeSketch(
         foreach (var (i, day) in Days.Index())
             if (day.Weekday is null == day.Date is null)
                 problems.Add(Problem.Of("oneOfTwo", $"days[{i}].weekday"));
+        foreach (var (i, day) in (Themes ?? []).Index())
+            if (day.Weekday is null == day.Date is null)
+                problems.Add(Problem.Of("oneOfTwo", $"themes[{i}].weekday"));
         if (problems.Count == 0 && Slots().Count is var slots && slots is 0 or > MostSlots)
             problems.Add(slots == 0 ? Problem.Of("noTime", "days") : Problem.Of("tooManySessions", "days", ("most", MostSlots)));
         return problems;
@@ -73,7 +82,8 @@ public sealed record GoalSketch(
 public sealed record Goal(string Skill, int Priority, int RangeTests = 0);
 
 /// <summary>Time for one session.</summary>
-public sealed record TrainingSlot(DateOnly Day, int Minutes, DayHalf Half = DayHalf.Pm);
+/// <param name="Light">Nothing of it at this week's step.</param>
+public sealed record TrainingSlot(DateOnly Day, int Minutes, DayHalf Half = DayHalf.Pm, DayTheme? Theme = null, bool Light = false);
 
 /// <summary>What a student trains for, and when.</summary>
 /// <param name="Start">The first day of the first week.</param>

@@ -26,7 +26,8 @@ public sealed record PlanDay(TrainingSlot Slot, int Week, bool BackOff, DayOffer
 public sealed record PieceReport(int FromWeek, int Weeks, long Cost, long Bound, double Gap);
 
 /// <summary>A week in which a goal is trained less often than it asks for.</summary>
-public sealed record ShortWeek(int Week, string Skill, int Asked, int Has);
+/// <param name="Why">Rules that leave no room for it, with what goals ask for; of the goal's first such week in a piece, else empty.</param>
+public sealed record ShortWeek(int Week, string Skill, int Asked, int Has, IReadOnlyList<PieceRule>? Why = null);
 
 /// <summary>What a week loads, and the most that it may; in the ledger's units.</summary>
 /// <param name="Done">Of it, what was trained already.</param>

@@ -56,14 +56,40 @@ public sealed record PlanView(
     IReadOnlyList<LoadStrip> Loads,
     IReadOnlyList<ShortGoal> TooFew,
     double Gap,
-    int Changed
+    int Changed,
+    IReadOnlyList<ExpectedGate> Gates,
+    IReadOnlyList<TargetVerdict> Targets,
+    IReadOnlyList<DayDifference> Changes
+);
+
+public enum DayDifferenceKind
+{
+    New,
+    Gone,
+    Changed,
+}
+
+/// <summary>What is another than in the version before, and why.</summary>
+/// <param name="Why">
+/// <c>timeAdded</c>, <c>timeGone</c>, <c>minutes</c>, <c>stage</c> (of a skill), <c>goals</c>, <c>theme</c>, <c>pinned</c>, <c>barred</c>, <c>missed</c>, or
+/// <c>around</c>: what stands around it changed.
+/// </param>
+public sealed record DayDifference(
+    DateOnly Day,
+    DayHalf Half,
+    DayDifferenceKind Kind,
+    IReadOnlyList<StoredBlock> Was,
+    IReadOnlyList<StoredBlock> Now,
+    string Why,
+    string? Skill = null
 );
 
 /// <summary>A goal that is trained less often than it asks for.</summary>
 /// <param name="Fewer">Exposures, in all.</param>
 /// <param name="Weeks">In which.</param>
 /// <param name="Never">No session of the plan has the core of it: something bars it.</param>
-public sealed record ShortGoal(string Skill, int Fewer, IReadOnlyList<int> Weeks, bool Never);
+/// <param name="Why">Of the first of the weeks: rules that leave no room for all that goals ask for.</param>
+public sealed record ShortGoal(string Skill, int Fewer, IReadOnlyList<int> Weeks, bool Never, IReadOnlyList<PieceRule> Why);
 
 /// <param name="Number">Counted from 1.</param>
 /// <param name="Tested">Goals that are tested in it.</param>

@@ -64,7 +64,16 @@ public sealed class ProgrammeDesk(
         if (!asked.IsOk)
             return asked.Problems.ToList();
         var made = planner.Plan(asked.Value, ct);
-        return made.IsOk ? StoredPlan.Of(made.Value, asked.Value, current) : made.Problems.ToList();
+        return made.IsOk
+            ? StoredPlan.Of(made.Value, asked.Value, current)
+            : made.Problems.Select(p => p with { Rules = p.Rules?.Select(r => r.ToShown()).ToList() }).ToList();
+    }
+
+    /// <summary>How many minutes or days more would fit what does not.</summary>
+    public Result<Room> Room(Standing standing, ProgrammeSketch sketch, StandingPlan? current, CancellationToken ct)
+    {
+        var asked = Asked(standing, sketch, current);
+        return asked.IsOk ? new RoomFinder(planner, content.Programme.PieceWeeks).Find(asked.Value, ct) : asked.Problems.ToList();
     }
 
     private Result<PlanFor> Asked(Standing standing, ProgrammeSketch sketch, StandingPlan? current)
@@ -211,8 +220,8 @@ public sealed class ProgrammeDesk(
             broken.Violation.Drill,
             broken.Load?.Tag,
             broken.Load?.Limb,
-            broken.Load is { } load ? StoredLoad.Shown(load.Tag, broken.Has ?? 0) : null,
-            broken.Load is { } most ? StoredLoad.Shown(most.Tag, broken.Most ?? 0) : null
+            broken.Load is { } load ? LoadCeiling.Shown(load.Tag, broken.Has ?? 0) : null,
+            broken.Load is { } most ? LoadCeiling.Shown(most.Tag, broken.Most ?? 0) : null
         );
 
     /// <summary>What is still to be trained, as it is kept by now.</summary>

@@ -1,7 +1,6 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Tensarch.Core;
-using Tensarch.Core.Catalogue;
 using Tensarch.Core.Programmes;
 using Tensarch.Core.Students;
 using Tensarch.Server.Data;
@@ -21,6 +20,7 @@ public static class ProgrammeEndpoints
         programme.MapGet("/", Page);
         programme.MapPost("/", Plan).Produces<PlanView>(201).Produces<PlanView>();
         programme.MapPost("/try", Try).WithMetadata(new ReadsOnly());
+        programme.MapPost("/room", MoreRoom).WithMetadata(new ReadsOnly());
         programme.MapPost("/edits", Edit).Produces<PlanView>(201).Produces<PlanView>();
         programme.MapPost("/edits/try", TryEdit).WithMetadata(new ReadsOnly());
         programme.MapPost("/end", End);
@@ -28,46 +28,20 @@ public static class ProgrammeEndpoints
         programme.MapGet("/versions/{number:int}", Version);
     }
 
-    private static async Task<Ok<ProgrammePage>> Page(
-        Guid studentId,
-        ProgrammeDesk desk,
-        Standings standings,
-        TensarchDb db,
-        CatalogueContent content,
-        StudioClock clock,
-        CancellationToken ct
-    )
+    private static async Task<Ok<ProgrammePage>> Page(Guid studentId, ProgrammeDesk desk, PlanViewer viewer, Standings standings, CancellationToken ct)
     {
         var standing = (await standings.Of(studentId, ct))!;
         var current = await desk.Current(studentId, ct);
+        var today = viewer.Today;
         return TypedResults.Ok(
             new ProgrammePage(
-                Suggested(standing, clock.Today),
+                Suggested(standing, today),
                 [.. standing.State.Courses.Select(c => c.Skill)],
-                current is null ? null : await View(current, null, db, content, clock, ct),
-                current is null ? [] : [.. ProgrammeViews.News(standing, current, desk.Judge(standing, current), clock.Today)]
+                current is null ? null : await viewer.Standing(current, standing, ct),
+                current is null ? [] : [.. ProgrammeViews.News(standing, current, desk.Judge(standing, current), today)]
             )
         );
     }
-
-    private static async Task<PlanView> View(
-        StandingPlan current,
-        StoredPlan? before,
-        TensarchDb db,
-        CatalogueContent content,
-        StudioClock clock,
-        CancellationToken ct
-    ) =>
-        ProgrammeViews.Of(
-            current.Row,
-            await db.Users.Where(u => u.Id == current.Row.By).Select(u => u.DisplayName).FirstOrDefaultAsync(ct) ?? "",
-            current.Sketch,
-            current.Plan,
-            current.Sessions,
-            before,
-            clock.Today,
-            content
-        );
 
     /// <summary>From the student's goals and days; three afternoons where nobody wrote any down.</summary>
     private static ProgrammeSketch? Suggested(Standing standing, DateOnly today)
@@ -91,9 +65,8 @@ public static class ProgrammeEndpoints
         Guid studentId,
         ProgrammeSketch sketch,
         ProgrammeDesk desk,
+        PlanViewer viewer,
         Standings standings,
-        CatalogueContent content,
-        StudioClock clock,
         CancellationToken ct
     )
     {
@@ -101,57 +74,54 @@ public static class ProgrammeEndpoints
         var current = await desk.Current(studentId, ct);
         var made = desk.Make(standing, sketch, current, ct);
         return made.IsOk
-            ? TypedResults.Ok(
-                ProgrammeViews.Of(
-                    null,
-                    "",
-                    sketch,
-                    made.Value,
-                    current?.Sessions ?? new Dictionary<Guid, SessionRow>(),
-                    current?.Plan,
-                    clock.Today,
-                    content
-                )
-            )
+            ? TypedResults.Ok(viewer.Tried(standing, sketch, made.Value, current, current is null ? [] : desk.Judge(standing, current)))
             : Problems.Unprocessable(made.Problems);
+    }
+
+    /// <summary>How many minutes or days more would fit what does not.</summary>
+    private static async Task<Results<Ok<Room>, ProblemHttpResult>> MoreRoom(
+        Guid studentId,
+        ProgrammeSketch sketch,
+        ProgrammeDesk desk,
+        Standings standings,
+        CancellationToken ct
+    )
+    {
+        var found = desk.Room((await standings.Of(studentId, ct))!, sketch, await desk.Current(studentId, ct), ct);
+        return found.IsOk ? TypedResults.Ok(found.Value) : Problems.Unprocessable(found.Problems);
     }
 
     private static async Task<IResult> Plan(
         Guid studentId,
         PlanProgramme request,
         ProgrammeDesk desk,
+        PlanViewer viewer,
         Standings standings,
-        TensarchDb db,
-        CatalogueContent content,
-        StudioClock clock,
         CancellationToken ct
     )
     {
         var standing = (await standings.Of(studentId, ct))!;
-        return await Answer(await desk.Keep(standing, request, ct), desk, db, content, clock, ct);
+        return await Answer(await desk.Keep(standing, request, ct), standing, desk, viewer, ct);
     }
 
     private static async Task<IResult> Edit(
         Guid studentId,
         KeepPlanEdit request,
         ProgrammeDesk desk,
+        PlanViewer viewer,
         Standings standings,
-        TensarchDb db,
-        CatalogueContent content,
-        StudioClock clock,
         CancellationToken ct
     )
     {
         var standing = (await standings.Of(studentId, ct))!;
-        return await Answer(await desk.Keep(standing, request, ct), desk, db, content, clock, ct);
+        return await Answer(await desk.Keep(standing, request, ct), standing, desk, viewer, ct);
     }
 
     private static async Task<IResult> Answer(
         Result<(PlanRow Row, Appended Appended)> kept,
+        Standing standing,
         ProgrammeDesk desk,
-        TensarchDb db,
-        CatalogueContent content,
-        StudioClock clock,
+        PlanViewer viewer,
         CancellationToken ct
     )
     {
@@ -164,7 +134,7 @@ public static class ProgrammeEndpoints
         return Problems.Respond(
             kept.Value.Appended,
             $"/api/v1/students/{current.Row.StudentId}/programme/versions/{current.Row.Number}",
-            await View(current, null, db, content, clock, ct)
+            await viewer.Standing(current, standing, ct)
         );
     }
 
@@ -205,9 +175,8 @@ public static class ProgrammeEndpoints
         Guid studentId,
         int number,
         ProgrammeDesk desk,
+        PlanViewer viewer,
         TensarchDb db,
-        CatalogueContent content,
-        StudioClock clock,
         CancellationToken ct
     )
     {
@@ -215,9 +184,8 @@ public static class ProgrammeEndpoints
             .Plans.AsNoTracking()
             .Where(p => p.StudentId == studentId && (p.Number == number || p.Number == number - 1))
             .ToListAsync(ct);
-        if (await desk.Read(rows.FirstOrDefault(p => p.Number == number), ct) is not { } asked)
-            return Problems.NotFound();
-        var before = await desk.Read(rows.FirstOrDefault(p => p.Number == number - 1), ct);
-        return TypedResults.Ok(await View(asked, before?.Plan, db, content, clock, ct));
+        return await desk.Read(rows.FirstOrDefault(p => p.Number == number), ct) is { } asked
+            ? TypedResults.Ok(await viewer.Version(asked, await desk.Read(rows.FirstOrDefault(p => p.Number == number - 1), ct), ct))
+            : Problems.NotFound();
     }
 }

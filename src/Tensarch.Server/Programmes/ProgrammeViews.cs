@@ -12,7 +12,8 @@ namespace Tensarch.Server.Programmes;
 internal static class ProgrammeViews
 {
     /// <param name="rows">The sessions of the plan; of one that is not kept, those of the version before.</param>
-    /// <param name="before">The version that it is compared with.</param>
+    /// <param name="ahead">What the gates say of it; of a version that was, nothing.</param>
+    /// <param name="changes">Against the version that it is compared with.</param>
     public static PlanView Of(
         PlanRow? row,
         string by,
@@ -20,6 +21,8 @@ internal static class ProgrammeViews
         StoredPlan plan,
         IReadOnlyDictionary<Guid, SessionRow> rows,
         StoredPlan? before,
+        Ahead ahead,
+        IReadOnlyList<DayDifference> changes,
         DateOnly today,
         CatalogueContent content
     )
@@ -56,12 +59,45 @@ internal static class ProgrammeViews
                         g.Key,
                         g.Sum(s => s.Asked - s.Has),
                         [.. g.Select(s => s.Week + 1)],
-                        !plan.Days.Any(d => d.Blocks.Any(b => b.Skill == g.Key && b.Exposes))
+                        !plan.Days.Any(d => d.Blocks.Any(b => b.Skill == g.Key && b.Exposes)),
+                        [.. (g.Select(s => s.Why).FirstOrDefault(w => w is { Count: > 0 }) ?? []).Select(r => r.ToShown())]
                     )),
             ],
             plan.Pieces.Select(p => p.Gap).DefaultIfEmpty(0).Max(),
-            days.Count(d => d.View.Change != PlanDayChange.Same)
+            days.Count(d => d.View.Change != PlanDayChange.Same),
+            ahead.Gates,
+            ahead.Targets,
+            changes
         );
+    }
+
+    /// <summary>The gates and target days of a plan.</summary>
+    public sealed record Ahead(IReadOnlyList<ExpectedGate> Gates, IReadOnlyList<TargetVerdict> Targets)
+    {
+        public static readonly Ahead Nothing = new([], []);
+
+        public static Ahead Of(Standing standing, ProgrammeSketch sketch, StoredPlan plan, DateOnly today, CatalogueContent content)
+        {
+            var outlook = new GateOutlook(content, today);
+            var (gates, targets) = (new List<ExpectedGate>(), new List<TargetVerdict>());
+            foreach (var goal in sketch.Goals.OrderBy(g => g.Priority))
+            {
+                if (standing.State.On(goal.Skill) is not { } course)
+                    continue;
+                var planned = plan
+                    .Days.Where(d => d.Day >= today && d.Blocks.Any(b => b.Skill == goal.Skill && b.Exposes))
+                    .Select(d => d.Day)
+                    .Distinct()
+                    .Order()
+                    .ToList();
+                var expected = outlook.Of(course, planned);
+                gates.AddRange(expected);
+                var weeks = Math.Max(1, plan.Days.Where(d => d.Day >= today).Select(d => d.Week).Distinct().Count());
+                if (goal.Target is { } target)
+                    targets.Add(TargetOutlook.Of(course, target, expected, Math.Max(1, planned.Count) / (double)weeks, today));
+            }
+            return new(gates, targets);
+        }
     }
 
     private static PlanDayView Of(
@@ -109,11 +145,10 @@ internal static class ProgrammeViews
                         ? PlanDayState.Missed
                         : PlanDayState.Planned;
 
-    /// <summary>What is trained, and not in which of several equal drills.</summary>
     private static PlanDayChange ChangeOf(StoredDay day, StoredPlan? before) =>
         before is null ? PlanDayChange.Same
         : before.Days.FirstOrDefault(d => d.Day == day.Day && d.Half == day.Half) is not { } was ? PlanDayChange.New
-        : was.Ask?.ToString() == day.Ask?.ToString() && was.Minutes == day.Minutes ? PlanDayChange.Same
+        : PlanDiff.Same(was, day) ? PlanDayChange.Same
         : PlanDayChange.Changed;
 
     /// <summary>A line for each load that the plan has, the nearest to its ceiling first; one for both sides where they are the same.</summary>

@@ -39,9 +39,9 @@ public sealed record StoredPlan(
                     l.Key.Tag,
                     l.Key.Limb,
                     l.Week,
-                    StoredLoad.Shown(l.Key.Tag, l.Done),
-                    StoredLoad.Shown(l.Key.Tag, l.Load),
-                    StoredLoad.Shown(l.Key.Tag, l.Ceiling)
+                    LoadCeiling.Shown(l.Key.Tag, l.Done),
+                    LoadCeiling.Shown(l.Key.Tag, l.Load),
+                    LoadCeiling.Shown(l.Key.Tag, l.Ceiling)
                 )),
             ]
         );
@@ -72,8 +72,4 @@ public sealed record StoredBlock(string Skill, BlockAim Kind, int Level, int Sec
 
 /// <summary>In minutes of heavy work; for the wrist in bodyweight-seconds.</summary>
 /// <param name="Load">Done and planned.</param>
-public sealed record StoredLoad(LoadTag Tag, Tensarch.Core.Side? Side, int Week, double Done, double Load, double Ceiling)
-{
-    /// <summary>The ledger's units as people read them: minutes, for the wrist bodyweight-seconds.</summary>
-    public static double Shown(LoadTag tag, int load) => Math.Round(load / (tag == LoadTag.Wrist ? LoadCeiling.WristUnit : 60.0), 1);
-}
+public sealed record StoredLoad(LoadTag Tag, Tensarch.Core.Side? Side, int Week, double Done, double Load, double Ceiling);

@@ -1,5 +1,6 @@
 using CsCheck;
 using Tensarch.Core.Programmes;
+using Tensarch.Core.Sessions;
 using Tensarch.Core.Students;
 using Tensarch.Solver;
 
@@ -33,7 +34,7 @@ public class SolverTests
             nerve
         );
 
-    private static readonly Gen<PieceProblem> AnyProblem =
+    internal static readonly Gen<PieceProblem> AnyProblem =
         from days in Gen.Int[0, 20].Array[2, 6]
         from choices in AnyChoice.Array[1, 4].Array[6]
         from known in Gen.Int[200, 1500].Array[2]
@@ -47,7 +48,7 @@ public class SolverTests
                 .. Enumerable
                     .Range(0, 2)
                     .Select(t => new LoadTrack(
-                        $"load {t}",
+                        new LoadKey(t == 0 ? LoadTag.Adductor : LoadTag.Hamstring, Side.Left),
                         240,
                         540,
                         115,

@@ -57,9 +57,15 @@ internal static class Students
         from weeks in Gen.Int[4, 8]
         from minutes in Gen.Int[3, 15].Array[1, 6]
         from days in Gen.Shuffle(Enum.GetValues<DayOfWeek>(), 6, 6)
+        from begins in Gen.Bool
+        from sessions in Gen.Int[0, 5]
         let at = who with
         {
             Date = Monday,
+            // Half of them have only begun: what they may do depends on what they will have trained by then.
+            Courses = begins
+                ? [.. who.Courses.Select(c => c with { DaysSinceStart = 2 * sessions, SessionsSinceStart = sessions, WeeksTrained = 0 })]
+                : who.Courses,
         }
         select (at, Weekly(at, weeks, [.. minutes.Select((m, i) => (days[i], 5 * m + 5))]));
 }

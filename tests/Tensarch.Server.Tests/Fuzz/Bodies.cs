@@ -121,6 +121,16 @@ public sealed class Bodies
                     half = "pm",
                 },
             },
+            themes = new[]
+            {
+                new
+                {
+                    weekday = (string?)null,
+                    date = (DateOnly?)start.AddDays(8),
+                    theme = (string?)"hamstrings",
+                    light = true,
+                },
+            },
             off = new[] { start.AddDays(3) },
         };
 
@@ -904,6 +914,8 @@ public sealed class Bodies
             ["POST /students/{studentId}/programme"] = async () => await PlanOf(trained, await Newest()),
             ["POST /students/{studentId}/programme/try"] = () =>
                 Plain($"/students/{trained}/programme/try", Sketch(DateOnly.FromDateTime(Now.UtcDateTime))),
+            ["POST /students/{studentId}/programme/room"] = () =>
+                Plain($"/students/{trained}/programme/room", Sketch(DateOnly.FromDateTime(Now.UtcDateTime))),
             ["POST /students/{studentId}/programme/edits"] = async () =>
                 await Plain(
                     $"/students/{trained}/programme/edits",

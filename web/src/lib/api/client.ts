@@ -25,7 +25,13 @@ api.use({
 });
 
 /** One mistake in what was typed: a code, its field, and the numbers to word it with. */
-export type FieldProblem = { code: string; field: string; numbers?: Record<string, number> | null };
+export type FieldProblem = {
+  code: string;
+  field: string;
+  numbers?: Record<string, number> | null;
+  /** Of a plan that there is none of: rules that cannot all hold. */
+  rules?: Schemas['PieceRule'][] | null;
+};
 
 /** What the server said when it said no. */
 export class Refusal extends Error {

@@ -4175,6 +4175,47 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/students/{studentId}/programme/room": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    studentId: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ProgrammeSketch"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["Room"];
+                    };
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/students/{studentId}/programme/edits": {
         parameters: {
             query?: never;
@@ -4924,6 +4965,23 @@ export interface components {
          * @enum {unknown}
          */
         CueBreath: "free" | "in" | "out";
+        /** @description What is another than in the version before, and why. */
+        DayDifference: {
+            /** Format: date */
+            day: string;
+            half: components["schemas"]["DayHalf"];
+            kind: components["schemas"]["DayDifferenceKind"];
+            was: components["schemas"]["StoredBlock"][];
+            now: components["schemas"]["StoredBlock"][];
+            /**
+             * @description `timeAdded`, `timeGone`, `minutes`, `stage` (of a skill), `goals`, `theme`, `pinned`, `barred`, `missed`, or
+             *     `around`: what stands around it changed.
+             */
+            why: string;
+            skill?: null | string;
+        };
+        /** @enum {unknown} */
+        DayDifferenceKind: "new" | "gone" | "changed";
         /** @description Can this body do this today? A short test after the warm-up, or a question, as data. */
         DayGate: {
             key: string;
@@ -4984,6 +5042,8 @@ export interface components {
         DayHalf: "am" | "pm";
         /** @enum {unknown} */
         DayOfWeek: "sunday" | "monday" | "tuesday" | "wednesday" | "thursday" | "friday" | "saturday";
+        /** @enum {unknown} */
+        DayTheme: "hips" | "hamstrings" | "care" | "test";
         /** @description What the gate said when the decision was taken, under which version of which ladder. */
         DecisionEvidence: {
             state: components["schemas"]["GateState"];
@@ -5435,6 +5495,31 @@ export interface components {
             /** @description Which way out it was, with its variant, where the gate asks for several. */
             drill?: null | string;
             variant?: null | string;
+        };
+        /** @description When the gate that a student stands before may be passed under a plan. */
+        ExpectedGate: {
+            skill: string;
+            side: null | components["schemas"]["Side"];
+            /** Format: int32 */
+            stage: number;
+            /**
+             * @description `openNow`; `expected` with the days between which its tests are likely to be met; `notAtThisSlope` where a test does not come
+             *             nearer, or not within a year; `notEnoughPlanned` where the plan ends before the sessions that it asks for; `unknown` where too little
+             *             was measured; `blocked`, `waiting`, `owned`.
+             */
+            code: string;
+            /**
+             * Format: date
+             * @description No test that was not met can be met before.
+             */
+            earliest?: null | string;
+            /**
+             * Format: date
+             * @description None where the slope's interval has no end within a year, or a test has none yet.
+             */
+            latest?: null | string;
+            /** @description The test that takes longest, by its measure or drill; none where it is the sessions that are asked for. */
+            decides?: null | string;
         };
         /** @enum {unknown} */
         Face: "low" | "middle" | "high";
@@ -6168,6 +6253,20 @@ export interface components {
         };
         /** @enum {unknown} */
         Mode: "passive" | "active";
+        /** @description More time that would fit more of what goals ask for; worked out by planning with it. */
+        MoreTime: {
+            weekday: null | components["schemas"]["DayOfWeek"];
+            /**
+             * Format: int32
+             * @description More for each session; or, with a weekday, of one more session a week.
+             */
+            minutes: number;
+            /**
+             * Format: int32
+             * @description Exposures that would still be missing in those weeks.
+             */
+            left: number;
+        };
         /** @description The session that was planned last and has not ended. */
         NextSessionLine: {
             /** Format: uuid */
@@ -6600,6 +6699,38 @@ export interface components {
             name: string;
             picture: components["schemas"]["PictureProtocol"];
         };
+        /** @description One rule at one place: what can be taken away to see whether the rest holds. */
+        PieceRule: {
+            kind: components["schemas"]["PieceRuleKind"];
+            /**
+             * Format: int32
+             * @description Of the programme, counted from 0.
+             */
+            week?: null | number;
+            /**
+             * Format: date
+             * @description Of the session; of two the later, or the first of several.
+             */
+            day?: null | string;
+            /**
+             * Format: date
+             * @description The session that it stands too near to.
+             */
+            earlier?: null | string;
+            skill?: null | string;
+            tag?: null | components["schemas"]["LoadTag"];
+            limb?: null | components["schemas"]["Side"];
+            /**
+             * Format: double
+             * @description Exposures asked for; days; or the most that the load may be, where that is known, in the ledger's units.
+             */
+            number?: null | number;
+        };
+        /**
+         * @description What a rule of a piece asks for.
+         * @enum {unknown}
+         */
+        PieceRuleKind: "exposures" | "test" | "time" | "spacing" | "fresh" | "wristDays" | "neckDays" | "weekLoad" | "backOff";
         /** @description Landmarks placed on a picture, in the protocol's order. */
         Placement: {
             points: components["schemas"]["PicturePoint"][];
@@ -6764,6 +6895,9 @@ export interface components {
             gap: number;
             /** Format: int32 */
             changed: number;
+            gates: components["schemas"]["ExpectedGate"][];
+            targets: components["schemas"]["TargetVerdict"][];
+            changes: components["schemas"]["DayDifference"][];
         };
         PlanWeek: {
             /**
@@ -7082,6 +7216,8 @@ export interface components {
             numbers?: null | {
                 [key: string]: number;
             };
+            /** @description Of a plan that there is none of: rules that cannot all hold. */
+            rules?: null | components["schemas"]["PieceRule"][];
         };
         /** @description What a coach needs to begin: what is set, or what suggests itself, and what the student is on. */
         ProgrammePage: {
@@ -7105,6 +7241,8 @@ export interface components {
             days: components["schemas"]["AvailableDay"][];
             /** @description Days on which there is none after all. */
             off?: null | string[];
+            /** @description Days that are for something of their own; a date says more than its weekday. */
+            themes?: null | components["schemas"]["ThemedDay"][];
             /** Format: date */
             end?: string;
         };
@@ -7526,6 +7664,20 @@ export interface components {
             noise: null | number;
             reason: string;
         };
+        Room: {
+            /**
+             * Format: int32
+             * @description Exposures that are missing as it is.
+             */
+            missing: number;
+            /**
+             * Format: int32
+             * @description So many from the first planned week on were looked at.
+             */
+            weeks: number;
+            /** @description The least that fits most: longer sessions, one more day. Empty where neither fits any more. */
+            would: components["schemas"]["MoreTime"][];
+        };
         /** @description One student in a list: a small arch for each skill, bars, and what to do next. */
         RosterLine: {
             /** Format: uuid */
@@ -7846,6 +7998,8 @@ export interface components {
             weeks: number[];
             /** @description No session of the plan has the core of it: something bars it. */
             never: boolean;
+            /** @description Of the first of the weeks: rules that leave no room for all that goals ask for. */
+            why: components["schemas"]["PieceRule"][];
         };
         /** @enum {unknown} */
         Side: "left" | "right";
@@ -8379,6 +8533,27 @@ export interface components {
         };
         /** @enum {unknown} */
         TagScope: "listed" | "regions" | "all";
+        /** @description Whether a goal can be there by the day that the coach hopes for. */
+        TargetVerdict: {
+            skill: string;
+            /** Format: date */
+            target: string;
+            /**
+             * @description `possible`; `tooManyGates` where the gates that are left ask for more days of training than there are; `notAtThisSlope` where the
+             *             present gate is not expected in time; `barred` where it is blocked; `reached`.
+             */
+            code: string;
+            /**
+             * Format: int32
+             * @description That are left, on the side that has most.
+             */
+            gates: number;
+            /**
+             * Format: date
+             * @description Before it the ladder cannot be done, whatever is measured: each gate asks for days and sessions of its own.
+             */
+            earliest: null | string;
+        };
         /** @description What the floor tells, entry by entry: each with the event that was said and the facts that it made. */
         TellRequest: {
             /**
@@ -8463,6 +8638,18 @@ export interface components {
              * @default false
              */
             adapted: boolean;
+        };
+        /** @description A day, every week or once, that is for something of its own. */
+        ThemedDay: {
+            weekday: null | components["schemas"]["DayOfWeek"];
+            /** Format: date */
+            date: null | string;
+            theme?: null | components["schemas"]["DayTheme"];
+            /**
+             * @description Nothing at this week's step.
+             * @default false
+             */
+            light: boolean;
         };
         /** @description What another time zone would change: training days are counted in it. */
         TimeZoneChange: {

@@ -5,6 +5,7 @@
   import { catalogue } from '$lib/catalogue/catalogue.svelte';
   import { longDay } from '$lib/parts/format';
   import SideMark from '$lib/parts/SideMark.svelte';
+  import { weekdayName } from './weeks';
   import { blockText, minutesOf, reasonsOf } from './words';
 
   interface Props {
@@ -14,10 +15,13 @@
     /** None while the plan is only tried. */
     onpin?: () => void;
     onmove?: (to: string) => void;
+    /** What if there were so many minutes more on such a day. */
+    onmore?: (minutes: number) => void;
   }
 
-  let { plan, week, day, onpin, onmove }: Props = $props();
+  let { plan, week, day, onpin, onmove, onmore }: Props = $props();
   let to = $state('');
+  let minutes = $state(20);
   const open = $derived(day.state === 'planned' && !!onpin && account.mayWrite);
 </script>
 
@@ -70,6 +74,19 @@
       </label>
       <button type="button" class="btn btn-sm btn-outline" disabled={!to} onclick={() => onmove?.(to)}
         >Move</button
+      >
+    </div>
+  {/if}
+  {#if onmore && (day.state === 'planned' || day.state === 'barred')}
+    <div class="flex flex-wrap items-end gap-2">
+      <label class="grid text-sm">
+        <span class="font-semibold">What if</span>
+        <select class="select select-sm w-28" bind:value={minutes}>
+          {#each [10, 20, 30] as more (more)}<option value={more}>{more} min more</option>{/each}
+        </select>
+      </label>
+      <button type="button" class="btn btn-sm btn-outline" onclick={() => onmore(minutes)}
+        >on {weekdayName(day.day)}s</button
       >
     </div>
   {/if}

@@ -2,6 +2,7 @@
   import type { Refusal, Schemas } from '$lib/api/client';
   import Notice from '$lib/parts/Notice.svelte';
   import { pageText } from '$lib/parts/problems';
+  import { rulesText } from './ahead';
   import { brokenText } from './words';
 
   interface Props {
@@ -15,6 +16,8 @@
   }
 
   let { plan, theirs, refusal, refused, onleave, onagain }: Props = $props();
+  /** What the solver says cannot be together. */
+  const conflict = $derived(rulesText(refusal?.problems[0]?.rules ?? [], plan ?? undefined));
 </script>
 
 {#if theirs}
@@ -26,6 +29,13 @@
   </Notice>
 {:else if refusal && refusal.problems.every((p) => p.field === '' || p.field === 'edit' || p.field.startsWith('edit.'))}
   <Notice tone="error">{pageText(refusal.problems[0]?.code ?? refusal.code)}</Notice>
+{:else if conflict.length}
+  <Notice tone="error">
+    There is no plan: not all of this can be at once. Unpin one of the sessions, or move it.
+    <ul class="list-disc ps-5">
+      {#each conflict as rule (rule)}<li>{rule}</li>{/each}
+    </ul>
+  </Notice>
 {:else if refusal}
   <Notice tone="error">Something in the programme cannot stand: it is said at its field.</Notice>
 {/if}

@@ -5,12 +5,15 @@
   import { dayAndTime, longDay, number, today } from '$lib/parts/format';
   import Notice from '$lib/parts/Notice.svelte';
   import type { OpenStudent } from '$lib/students/student.svelte';
+  import { resolve } from '$app/paths';
+  import Changes from './Changes.svelte';
   import DayPanel from './DayPanel.svelte';
+  import Outlook from './Outlook.svelte';
   import PlanNotices from './PlanNotices.svelte';
-  import { readSketch, writeSketch, type SketchText } from './sketch';
+  import { longer, readSketch, writeSketch, type SketchText } from './sketch';
   import SketchForm from './SketchForm.svelte';
   import Wall from './Wall.svelte';
-  import { newsText, shortText } from './words';
+  import { dayAt, newsText } from './words';
 
   interface Props {
     student: OpenStudent;
@@ -34,11 +37,7 @@
   let id = newId();
 
   const shown = $derived(tried ?? stands);
-  const chosen = $derived.by(() => {
-    for (const week of shown?.weeks ?? [])
-      for (const day of week.days) if (`${day.day}/${day.half}` === picked) return { week, day };
-    return undefined;
-  });
+  const chosen = $derived(dayAt(shown, picked));
 
   /** What stands; of a plan that is over, the same again from the next week on. */
   function first(): Schemas['ProgrammeSketch'] {
@@ -173,6 +172,13 @@
     void attempt();
   }
 
+  /** What if there were more time on such a day: worked out, and not kept. */
+  function more(day: Schemas['PlanDayView'], minutes: number) {
+    text = longer(open ? text : writeSketch(shown!.sketch), day.day, day.half, minutes);
+    open = true;
+    void attempt();
+  }
+
   function leave() {
     calling?.abort();
     tried = undefined;
@@ -190,7 +196,11 @@
       </h2>
       {#if stands && !tried}
         <p class="text-quiet text-sm">
-          Version {stands.number}, {stands.by}, {dayAndTime(stands.at)}{stands.gap > 0
+          <a
+            class="link-line"
+            href={resolve('/students/[id]/plan/[number]', { id: student.id, number: String(stands.number) })}
+            >Version {stands.number}</a
+          >, {stands.by}, {dayAndTime(stands.at)}{stands.gap > 0
             ? ` · at most ${number(100 * stands.gap, 1)} % from the best`
             : ''}
         </p>
@@ -224,14 +234,8 @@
           onmove={!tried && account.mayWrite ? move : undefined}
         />
       </div>
-      {#if shown.tooFew.length}
-        <div>
-          <h3>What does not fit</h3>
-          <ul class="list-disc ps-5 text-sm">
-            {#each shown.tooFew as goal (goal.skill)}<li>{shortText(goal)}</li>{/each}
-          </ul>
-        </div>
-      {/if}
+      <Changes changes={shown.changes} />
+      <Outlook student={student.id} plan={shown} sketch={shown.sketch} />
     {:else if !open}
       <p>No weeks are planned yet.</p>
     {/if}
@@ -240,7 +244,9 @@
         <button type="button" class="btn btn-accent" disabled={working} onclick={keep}>Keep this plan</button>
         {#if stands}<button type="button" class="btn btn-ghost" onclick={leave}>Leave it as it was</button
           >{/if}
-        {#if stands}<span class="text-sm">{tried.changed} sessions change.</span>{/if}
+        {#if stands}<span class="text-sm"
+            >{tried.changed === 1 ? 'One session changes.' : `${tried.changed} sessions change.`}</span
+          >{/if}
       </div>
     {/if}
   </div>
@@ -265,6 +271,7 @@
                 chosen.day.pinned ? 'No longer pinned.' : 'Pinned.',
               )}
         onmove={tried ? undefined : (to) => void move(chosen.day, to)}
+        onmore={account.mayWrite ? (minutes) => more(chosen.day, minutes) : undefined}
       />
     {:else if shown && !open}
       <p class="text-quiet text-sm">Choose a session to see why it is there.</p>

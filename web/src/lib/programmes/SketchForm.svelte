@@ -1,10 +1,12 @@
 <script lang="ts">
-  import type { Refusal, Schemas } from '$lib/api/client';
+  import type { Refusal } from '$lib/api/client';
   import { catalogue } from '$lib/catalogue/catalogue.svelte';
   import Field from '$lib/parts/Field.svelte';
   import { problemText } from '$lib/parts/problems';
   import DayFields from '$lib/students/DayFields.svelte';
+  import Shapes from './Shapes.svelte';
   import { readDay, type SketchText } from './sketch';
+  import Themes from './Themes.svelte';
 
   interface Props {
     text: SketchText;
@@ -29,28 +31,6 @@
     text.goals = goals;
     onchange();
   }
-
-  const day = (weekday: Schemas['DayOfWeek'], half: 'am' | 'pm', of = minutes) => ({
-    weekday: weekday as string,
-    date: '',
-    minutes: of,
-    half,
-  });
-  const shapes: { name: string; days: () => SketchText['days'] }[] = [
-    {
-      name: 'Three steady days',
-      days: () => [day('monday', 'pm'), day('wednesday', 'pm'), day('saturday', 'am')],
-    },
-    {
-      name: 'Four steady days',
-      days: () => [day('monday', 'pm'), day('tuesday', 'pm'), day('thursday', 'pm'), day('saturday', 'am')],
-    },
-    {
-      name: 'Two short sessions a day',
-      days: () =>
-        (['monday', 'wednesday', 'friday'] as const).flatMap((d) => [day(d, 'am', '25'), day(d, 'pm', '25')]),
-    },
-  ];
 </script>
 
 <div class="grid gap-5">
@@ -139,19 +119,7 @@
   </div>
 
   <div>
-    <p class="mb-1 text-sm font-semibold">Begin with</p>
-    <div class="mb-3 flex flex-wrap gap-2">
-      {#each shapes as shape (shape.name)}
-        <button
-          type="button"
-          class="btn btn-outline btn-sm"
-          onclick={() => {
-            text.days = shape.days();
-            onchange();
-          }}>{shape.name}</button
-        >
-      {/each}
-    </div>
+    <Shapes bind:text {minutes} {onchange} />
     <DayFields bind:days={text.days} {minutes} {refusal} {onchange} />
     {#if error('days')}<p class="text-error mt-1 text-sm font-semibold">{error('days')}</p>{/if}
     {#if text.off.length}
@@ -180,6 +148,7 @@
     <button type="button" class="btn btn-ghost btn-sm mt-2" onclick={() => (text.off = [...text.off, ''])}
       >Add a day off</button
     >
+    <Themes bind:themes={text.themes} {onchange} />
   </div>
   {#if text.days.some((d) => readDay(d) === undefined)}
     <p class="text-error text-sm font-semibold">Each day needs minutes between 15 and 120.</p>

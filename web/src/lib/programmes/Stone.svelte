@@ -51,12 +51,15 @@
         title={blockText(block)}
         style:flex="{Math.max(1, block.seconds)} 0 0"
         class={[
-          'grid min-w-0 place-content-center overflow-hidden border-s text-xs leading-none font-semibold',
+          '@container grid min-w-0 place-content-center overflow-hidden border-s text-xs leading-none font-semibold',
           solid ? 'border-base-100' : 'border-base-content',
           !solid && block.kind === 'train' && block.level === 100 && 'bg-base-content/25',
           !solid && block.kind === 'train' && block.level < 100 && 'bg-base-content/12',
           !solid && block.kind === 'test' && 'bg-accent/40',
-        ]}>{initials(block.skill)}</span
+        ]}
+        ><!-- Half a letter says nothing. --><span class="hidden @min-[1.15rem]:inline"
+          >{initials(block.skill)}</span
+        ></span
       >
     {/each}
     <span

@@ -4,6 +4,7 @@
   import { tagName } from '$lib/students/tags';
   import LoadCell from './LoadCell.svelte';
   import Stone from './Stone.svelte';
+  import WeekList from './WeekList.svelte';
   import { dayAfter, weekdaysFrom } from './weeks';
 
   interface Props {
@@ -52,8 +53,9 @@
 </script>
 
 <section aria-label="The weeks">
+  <WeekList {plan} {picked} {most} {onpick} />
   <div
-    class="text-quiet grid grid-cols-[4.5rem_repeat(7,minmax(0,1fr))] items-end gap-x-1 text-xs lg:grid-cols-[4.5rem_repeat(7,minmax(0,1fr))_13rem]"
+    class="text-quiet hidden grid-cols-[4.5rem_repeat(7,minmax(0,1fr))] items-end gap-x-1 text-xs sm:grid lg:grid-cols-[4.5rem_repeat(7,minmax(0,1fr))_13rem]"
   >
     <span></span>
     {#each heads as head (head)}<span class="ps-0.5">{head}</span>{/each}
@@ -72,7 +74,7 @@
       </label>
     {/if}
   </div>
-  <ol class="ruled mt-1 border-t">
+  <ol class="ruled mt-1 hidden border-t sm:block">
     {#each plan.weeks as week (week.number)}
       <li
         class={[
@@ -125,7 +127,7 @@
       </li>
     {/each}
   </ol>
-  <p class="text-quiet mt-2 text-sm" aria-live="polite">
+  <p class="text-quiet mt-2 hidden text-sm sm:block" aria-live="polite">
     {#if carried}
       {shortDay(carried.day.day)} moves to {shortDay(carried.to)}: Enter puts it there, Escape leaves it.
     {:else}

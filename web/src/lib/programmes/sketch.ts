@@ -1,6 +1,7 @@
 import type { Schemas } from '$lib/api/client';
 import { parseNumber } from '$lib/students/body';
 import { writeDay, type DayText } from '$lib/students/intake';
+import { weekdayOf } from './weeks';
 
 /** A programme as it is typed. */
 export type SketchText = {
@@ -9,7 +10,11 @@ export type SketchText = {
   goals: { skill: string; target: string }[];
   days: DayText[];
   off: string[];
+  themes: ThemeText[];
 };
+
+/** A day that is for something of its own; on a weekday, or on a date where no weekday is chosen. */
+export type ThemeText = { weekday: string; date: string; theme: string; light: boolean };
 
 export const writeSketch = (sketch: Schemas['ProgrammeSketch']): SketchText => ({
   start: sketch.start,
@@ -19,6 +24,12 @@ export const writeSketch = (sketch: Schemas['ProgrammeSketch']): SketchText => (
     .map((g) => ({ skill: g.skill, target: g.target ?? '' })),
   days: sketch.days.map(writeDay),
   off: [...(sketch.off ?? [])],
+  themes: (sketch.themes ?? []).map((t) => ({
+    weekday: t.weekday ?? '',
+    date: t.date ?? '',
+    theme: t.theme ?? '',
+    light: t.light ?? false,
+  })),
 });
 
 /** None where the minutes are no number. */
@@ -45,5 +56,29 @@ export function readSketch(text: SketchText): Schemas['ProgrammeSketch'] | undef
     goals: text.goals.map((g, i) => ({ skill: g.skill, priority: i + 1, target: g.target || null })),
     days: days as Schemas['AvailableDay'][],
     off: text.off.filter(Boolean),
+    themes: text.themes
+      .filter((t) => (t.weekday || t.date) && (t.theme || t.light))
+      .map((t) => ({
+        weekday: (t.weekday || null) as Schemas['AvailableDay']['weekday'],
+        date: t.weekday ? null : t.date,
+        theme: (t.theme || null) as Schemas['ThemedDay']['theme'],
+        light: t.light,
+      })),
+  };
+}
+
+const mostMinutes = 120;
+
+/** The same programme with so many minutes more on the weekday of a day, or on the day itself where its time is its own. */
+export function longer(text: SketchText, day: string, half: DayText['half'], minutes: number): SketchText {
+  const its = (d: DayText) => d.half === half && (d.date === day || d.weekday === weekdayOf(day));
+  const own = text.days.some((d) => its(d) && d.date === day);
+  return {
+    ...text,
+    days: text.days.map((d) =>
+      its(d) && (own ? d.date === day : true)
+        ? { ...d, minutes: String(Math.min(mostMinutes, Number(d.minutes) + minutes)) }
+        : d,
+    ),
   };
 }

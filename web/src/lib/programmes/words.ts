@@ -7,7 +7,7 @@ import { tagName } from '$lib/students/tags';
 type Day = Schemas['PlanDayView'];
 type Block = Schemas['StoredBlock'];
 
-const skillName = (skill: string) => catalogue.ladder(skill).name;
+export const skillName = (skill: string) => catalogue.ladder(skill).name;
 
 /** Why a plan should be made again, in one sentence. */
 export function newsText(news: Schemas['PlanNews']): string {
@@ -139,9 +139,19 @@ export function reasonsOf(day: Day, week: Schemas['PlanWeek'], plan: Schemas['Pl
   return reasons;
 }
 
-export const shortText = (goal: Schemas['ShortGoal']): string =>
-  goal.never
-    ? `${skillName(goal.skill)}: none of its core may be trained as things stand; the notes of a session say what is in the way. Other work fills its time.`
-    : `${skillName(goal.skill)}: ${goal.fewer} ${goal.fewer === 1 ? 'exposure' : 'exposures'} fewer than it asks for, in week${
-        goal.weeks.length === 1 ? '' : 's'
-      } ${goal.weeks.join(', ')}. More days or longer ones make room where the load allows it.`;
+/** A session of a plan, by its day and half. */
+export function dayAt(plan: Schemas['PlanView'] | undefined, key: string | undefined) {
+  for (const week of plan?.weeks ?? [])
+    for (const day of week.days) if (`${day.day}/${day.half}` === key) return { week, day };
+  return undefined;
+}
+
+const versions: Record<string, string> = {
+  first: 'the first plan',
+  again: 'planned again',
+  byHand: 'changed by hand',
+  roster: 'planned again with the whole roster',
+};
+
+/** How a version came to be. */
+export const versionText = (why: string): string => versions[why] ?? why;

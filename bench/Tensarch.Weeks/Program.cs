@@ -1,0 +1,115 @@
+using System.Diagnostics;
+using System.Globalization;
+using Tensarch.Core.Catalogue;
+using Tensarch.Core.Programmes;
+using Tensarch.Core.Sessions;
+using Tensarch.Solver;
+using Tensarch.Weeks;
+
+// Plans of weeks, measured. Usage: Tensarch.Weeks grid | roster STUDENTS | seasons STUDENTS
+CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
+var content = ContentLoader.Load();
+var count = args.Length > 1 ? int.Parse(args[1], CultureInfo.InvariantCulture) : 0;
+switch (args.FirstOrDefault())
+{
+    case "grid":
+        Grid(count > 0 ? count : 10);
+        break;
+    case "roster":
+        Roster(count);
+        break;
+    case "seasons":
+        SeasonTable(count);
+        break;
+    default:
+        Console.Error.WriteLine("usage: Tensarch.Weeks grid [EACH] | roster STUDENTS | seasons STUDENTS");
+        break;
+}
+
+PlanFor Asked(Case of, int weeks) => Seasons.Asked(content, of, of.Body(content).State(Case.Start), weeks, Case.Start, []);
+
+static double At(List<double> sorted, double share) => sorted.Count == 0 ? 0 : sorted[Math.Min(sorted.Count - 1, (int)(share * sorted.Count))];
+
+// Time and proven gap by length and goals, and what the greedy planner's answers cost on the same pieces.
+void Grid(int each)
+{
+    Warm();
+    Console.WriteLine("| weeks | goals | whole plan, median s | a piece: solver p50 / p95 / max ms | largest gap | cost | greedy cost | greedy has none |");
+    Console.WriteLine("|---|---|---|---|---|---|---|---|");
+    foreach (var weeks in new[] { 4, 8, 16 })
+        for (var goals = 1; goals <= Programme.MostGoals; goals++)
+        {
+            var (whole, gap, cost, greedy, none) = (new List<double>(), 0.0, 0L, 0L, 0);
+            var timed = new TimedSolver(new CpWeekSolver());
+            for (var i = 0; i < each; i++)
+            {
+                var asked = Asked(Case.Of(content, 1000 * goals + i, goals), weeks);
+                var watch = Stopwatch.StartNew();
+                var plan = new Planner(content, timed).Plan(asked);
+                whole.Add(watch.Elapsed.TotalSeconds);
+                gap = Math.Max(gap, plan.IsOk ? plan.Value.Pieces.Max(p => p.Gap) : 0);
+            }
+            foreach (var (problem, answer) in timed.Solved)
+                if (new GreedyWeekSolver().Solve(problem) is { } other)
+                    (cost, greedy) = (cost + answer.Cost, greedy + other.Cost);
+                else
+                    none++;
+            whole.Sort();
+            timed.Times.Sort();
+            Console.WriteLine(
+                $"| {weeks} | {goals} | {At(whole, 0.5):0.00} | {At(timed.Times, 0.5):0} / {At(timed.Times, 0.95):0} / {timed.Times[^1]:0} | {100 * gap:0.00} % | {cost} | {greedy} | {none} of {timed.Solved.Count} |"
+            );
+        }
+}
+
+// The whole of a studio, one after the other.
+void Roster(int students)
+{
+    Warm();
+    var times = new List<double>();
+    var watch = Stopwatch.StartNew();
+    for (var i = 0; i < students; i++)
+    {
+        var from = watch.Elapsed.TotalSeconds;
+        var plan = new Planner(content, new CpWeekSolver()).Plan(Asked(Case.Of(content, i), 8));
+        if (!plan.IsOk)
+            Console.WriteLine($"student {i}: {plan.Problems[0].Code} {plan.Problems[0].Field}");
+        times.Add(watch.Elapsed.TotalSeconds - from);
+    }
+    times.Sort();
+    Console.WriteLine(
+        $"{students} students, 8 weeks, 1 to 3 goals: {watch.Elapsed.TotalSeconds:0.0} s; one: median {At(times, 0.5):0.00} s, p95 {At(times, 0.95):0.00} s, max {times[^1]:0.00} s"
+    );
+}
+
+// Students who do as the plan says for twelve weeks, under the solver's plan and under the greedy one.
+void SeasonTable(int students)
+{
+    const int Weeks = 12;
+    var (solver, greedy) = (Live(new CpWeekSolver()), Live(new GreedyWeekSolver()));
+    Console.WriteLine("| | solver | greedy |");
+    Console.WriteLine("|---|---|---|");
+    Console.WriteLine($"| gates passed | {solver.Sum(s => s.Passed)} | {greedy.Sum(s => s.Passed)} |");
+    Console.WriteLine($"| students with more gates than under the other | {Better(solver, greedy)} | {Better(greedy, solver)} |");
+    foreach (var tag in LoadCeiling.Counted)
+        Console.WriteLine($"| largest week, {tag}, mean over students | {Mean(solver, tag)} | {Mean(greedy, tag)} |");
+    Console.WriteLine($"| days on which no plan was found | {solver.Sum(s => s.Stuck)} | {greedy.Sum(s => s.Stuck)} |");
+
+    List<(int Passed, Dictionary<LoadKey, int> Peaks, int Stuck)> Live(IWeekSolver with) =>
+        [.. Enumerable.Range(0, students).Select(i => Seasons.Live(content, Case.Of(content, i), with, Weeks))];
+
+    static int Better(List<(int Passed, Dictionary<LoadKey, int> Peaks, int Stuck)> one, List<(int Passed, Dictionary<LoadKey, int> Peaks, int Stuck)> other) =>
+        one.Zip(other).Count(x => x.First.Passed > x.Second.Passed);
+
+    static string Mean(List<(int Passed, Dictionary<LoadKey, int> Peaks, int Stuck)> of, Tensarch.Core.Students.LoadTag tag)
+    {
+        var mean = of.Average(s => s.Peaks.Where(p => p.Key.Tag == tag).Select(p => p.Value).DefaultIfEmpty(0).Max());
+        return $"{LoadCeiling.Shown(tag, (int)mean)}";
+    }
+}
+
+void Warm()
+{
+    for (var i = 0; i < 2; i++)
+        new Planner(content, new CpWeekSolver()).Plan(Asked(Case.Of(content, 900 + i, 2), 4));
+}

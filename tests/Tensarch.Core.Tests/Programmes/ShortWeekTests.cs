@@ -1,0 +1,108 @@
+using Tensarch.Core.Planning;
+using Tensarch.Core.Programmes;
+using Tensarch.Core.Students;
+using Tensarch.Solver;
+
+namespace Tensarch.Core.Tests.Programmes;
+
+/// <summary>What did not fit, why, and how much more time would do; days that are for something of their own.</summary>
+public class ShortWeekTests
+{
+    private static readonly Planner Planner = new(Shipped.Content, new CpWeekSolver());
+
+    private static PlanFor Tight(params (DayOfWeek Day, int Minutes)[] days)
+    {
+        var who = Students.Middle(("front-split", 4), ("handstand", 4));
+        return Students.For(who, Students.Weekly(who, 4, days));
+    }
+
+    [Fact]
+    public void What_did_not_fit_says_which_rules_left_no_room()
+    {
+        var plan = Planner.Plan(Tight((DayOfWeek.Monday, 60), (DayOfWeek.Thursday, 60))).Value;
+        foreach (var first in plan.ShortWeeks.GroupBy(w => w.Skill).Select(g => g.First()))
+        {
+            // Three exposures a week do not fit into two sessions: that, and nothing else, is said.
+            Assert.Equal([PieceRuleKind.Exposures, PieceRuleKind.Time, PieceRuleKind.Time], first.Why!.Select(r => r.Kind));
+            Assert.Equal(first.Skill, first.Why![0].Skill);
+        }
+        Assert.Equal(2, plan.ShortWeeks.Select(w => w.Skill).Distinct().Count());
+    }
+
+    [Fact]
+    public void Pins_that_leave_no_plan_are_named_with_the_rule_between_them()
+    {
+        var who = Students.Middle(("front-split", 4));
+        var programme = Students.Weekly(who, 4, (DayOfWeek.Monday, 60), (DayOfWeek.Tuesday, 60), (DayOfWeek.Friday, 60));
+        var made = Students.For(who, programme);
+        var friday = Planner.Plan(made).Value.Days.First(d => d.Slot.Day.DayOfWeek == DayOfWeek.Friday && d.Offer!.Exposed.Any());
+        LockedDay At(DayOfWeek day)
+        {
+            var slot = programme.Slots.First(s => s.Day.DayOfWeek == day && s.Day > friday.Slot.Day);
+            return new(slot, friday.Offer!.Plan with { Date = slot.Day }, friday.Offer.Ask);
+        }
+        var locks = new[] { At(DayOfWeek.Monday), At(DayOfWeek.Tuesday) };
+        var problem = Planner.Plan(made with { Locked = locks }).Problems[0];
+        var rule = Assert.Single(problem.Rules!);
+        Assert.Equal((PieceRuleKind.Spacing, locks[0].Slot.Day, locks[1].Slot.Day), (rule.Kind, rule.Earlier, rule.Day));
+    }
+
+    [Fact]
+    public void More_time_that_would_do_does()
+    {
+        var made = Tight((DayOfWeek.Monday, 60), (DayOfWeek.Thursday, 60));
+        var room = new RoomFinder(Planner, Shipped.Content.Programme.PieceWeeks).Find(made).Value;
+        Assert.True(room.Missing > 0);
+        var day = Assert.Single(room.Would, w => w.Weekday is not null);
+        Assert.True(day.Left < room.Missing);
+        // The programme with that day in it is short of exactly what was said.
+        var with = Tight((DayOfWeek.Monday, 60), (DayOfWeek.Thursday, 60), (day.Weekday!.Value, day.Minutes));
+        Assert.Equal(day.Left, Planner.Plan(with).Value.ShortWeeks.Sum(w => w.Asked - w.Has));
+    }
+
+    [Fact]
+    public void Where_a_load_is_in_the_way_no_more_time_is_named()
+    {
+        var who = Students.Middle(("front-split", 4));
+        var made = Students.For(
+            who,
+            Students.Weekly(who, 4, (DayOfWeek.Monday, 60), (DayOfWeek.Wednesday, 60), (DayOfWeek.Friday, 60), (DayOfWeek.Sunday, 60))
+        );
+        var room = new RoomFinder(Planner, Shipped.Content.Programme.PieceWeeks).Find(made).Value;
+        Assert.True(room.Missing > 0);
+        Assert.Empty(room.Would);
+        Assert.Contains(Planner.Plan(made).Value.ShortWeeks[0].Why!, r => r.Kind == PieceRuleKind.WeekLoad);
+    }
+
+    [Fact]
+    public void Days_of_a_series_are_for_what_their_theme_says()
+    {
+        var who = Students.Middle(("front-split", 4), ("crow", 4));
+        var sketch = new ProgrammeSketch(
+            Students.Monday,
+            4,
+            [],
+            [.. Enum.GetValues<DayOfWeek>().Select(d => new AvailableDay(d, null, 45, DayHalf.Pm))],
+            Themes:
+            [
+                .. Enumerable.Range(0, 7).Select(i => new ThemedDay(null, Students.Monday.AddDays(i), null, Light: true)),
+                new(DayOfWeek.Tuesday, null, DayTheme.Hamstrings),
+                new(DayOfWeek.Wednesday, null, DayTheme.Care),
+                new(DayOfWeek.Friday, null, DayTheme.Test),
+            ]
+        );
+        var plan = Planner
+            .Plan(Students.For(who, Students.Weekly(who, 4, (DayOfWeek.Monday, 45)) with { Slots = sketch.Slots() }))
+            .Value;
+        Assert.Equal(28, plan.Days.Count);
+        // The light first week is light, though Tuesday has a theme as well.
+        Assert.All(
+            plan.Days.Where(d => d.Week == 0),
+            d => Assert.True(d.Offer!.Ask.Level <= DayOrder.Least || d.Offer.Ask.Blocks.All(b => b.Kind == BlockAim.Light))
+        );
+        var later = plan.Days.Where(d => d.Week > 0).ToLookup(d => d.Slot.Day.DayOfWeek);
+        Assert.All(later[DayOfWeek.Tuesday], d => Assert.All(d.Offer!.Ask.Blocks, b => Assert.Equal("front-split", b.Skill)));
+        Assert.All(later[DayOfWeek.Wednesday], d => Assert.All(d.Offer!.Ask.Blocks, b => Assert.Equal(("crow", BlockAim.Light), (b.Skill, b.Kind))));
+        Assert.Contains(later[DayOfWeek.Friday], d => d.Offer!.Ask.Of(BlockAim.Test).Any());
+    }
+}
