@@ -4,6 +4,7 @@ using Tensarch.Core;
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Programmes;
 using Tensarch.Server.Accounts;
+using Tensarch.Server.Calendar;
 using Tensarch.Server.Catalogue;
 using Tensarch.Server.Data;
 using Tensarch.Server.Demo;
@@ -70,6 +71,10 @@ builder.Services.AddScoped<PlanDesk>();
 builder.Services.AddSingleton<IWeekSolver>(new CpWeekSolver());
 builder.Services.AddScoped<ProgrammeDesk>();
 builder.Services.AddScoped<PlanViewer>();
+builder.Services.AddSingleton<RosterRuns>();
+if (builder.Configuration.GetValue("PlanRosters", true))
+    builder.Services.AddHostedService(services => services.GetRequiredService<RosterRuns>());
+builder.Services.AddScoped<CalendarDesk>();
 builder.Services.AddScoped<EditDesk>();
 builder.Services.AddScoped<SessionChanges>();
 builder.Services.AddScoped<LogDesk>();
@@ -130,9 +135,12 @@ api.MapSkills();
 api.MapSessions();
 api.MapProgrammes();
 api.MapToday();
+api.MapRosterRuns();
+api.MapCalendar();
 api.MapPractice();
 api.MapExchange();
 app.MapOpenApi("/api/openapi/{documentName}.json").RequireAuthorization();
+app.MapFeeds();
 app.MapHealth();
 
 if (!describing)

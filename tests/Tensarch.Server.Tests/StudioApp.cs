@@ -54,6 +54,9 @@ public sealed class StudioApp : WebApplicationFactory<Program>
 
     public bool Demo { get; init; }
 
+    /// <summary>Rosters are planned in the background.</summary>
+    public bool Rosters { get; init; }
+
     protected override void ConfigureWebHost(IWebHostBuilder builder)
     {
         builder.UseSetting("Data", DataFolder);
@@ -61,6 +64,7 @@ public sealed class StudioApp : WebApplicationFactory<Program>
         builder.UseSetting("SignInsPerMinute", SignInsPerMinute.ToString(System.Globalization.CultureInfo.InvariantCulture));
         builder.UseSetting("Demo", Demo.ToString());
         builder.UseSetting("KeepBoard", "false");
+        builder.UseSetting("PlanRosters", Rosters.ToString());
         builder.UseSetting("SimulatedInclinometer", "true");
         builder.ConfigureLogging(log => log.ClearProviders());
         builder.ConfigureServices(services =>

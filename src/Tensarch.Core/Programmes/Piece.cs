@@ -185,11 +185,13 @@ internal sealed class Piece
     {
         var tested = offer.Ask.Of(BlockAim.Test).ToHashSet();
         var filled = offer.Seconds / 60 + slot.Minutes - menu.MinutesLeft(slot.Minutes, offer.Ask);
-        var moved = made.Seen.TryGetValue((slot.Day, slot.Half), out var seen) && seen.ToString() != offer.Ask.ToString();
+        bool Other(IReadOnlyDictionary<(DateOnly, DayHalf), DayAsk> than) =>
+            than.TryGetValue((slot.Day, slot.Half), out var was) && was.ToString() != offer.Ask.ToString();
         return new(
             rules.Costs.UnfilledMinute * Math.Max(0, slot.Minutes - filled)
                 + rules.Costs.LevelStep * (ceiling.IsBackOff(week) ? 0 : StepsDown(offer.Ask))
-                + (moved ? rules.Costs.SeenDayMoved : 0),
+                + (Other(made.Seen) ? rules.Costs.SeenDayMoved : 0)
+                + (Other(made.Before) ? rules.Costs.DayChanged : 0),
             [.. tracks.Select(t => offer.Load[t.Key])],
             offer.Load.Heavy.ToHashSet(),
             offer.Spacing,

@@ -16,7 +16,11 @@ public sealed record PlanFor(Programme Programme, Func<DateOnly, int, Trainee> F
 
     internal LockedDay? LockOf(TrainingSlot slot) => Locked.FirstOrDefault(l => l.Slot.Day == slot.Day && l.Slot.Half == slot.Half);
 
-    /// <summary>What the student has seen already: it moves as little as possible.</summary>
+    /// <summary>What was planned before, as far as it is still to come; what the student has seen of it moves as little as possible.</summary>
+    public IReadOnlyDictionary<(DateOnly Day, DayHalf Half), DayAsk> Before { get; init; } =
+        new Dictionary<(DateOnly Day, DayHalf Half), DayAsk>();
+
+    /// <summary>What the student has seen already.</summary>
     public IReadOnlyDictionary<(DateOnly Day, DayHalf Half), DayAsk> Seen { get; init; } =
         new Dictionary<(DateOnly Day, DayHalf Half), DayAsk>();
 }

@@ -60,6 +60,7 @@ public sealed record TestDayRules(int FirstWeek, int EveryWeeks, int LeastMinute
 
 /// <summary>What a plan is made as small as possible in.</summary>
 /// <param name="MissingExposure">For each step that the goal's priority is above 6.</param>
+/// <param name="DayChanged">A day that nobody looks at yet and that is another than in the version before: of equals it stays as it was.</param>
 /// <param name="LevelStep">Of a block below the week's step.</param>
 /// <param name="Uneven">Two exposures of a skill without a day between.</param>
 /// <param name="LaterTest">For each session of the week before it.</param>
@@ -67,6 +68,7 @@ public sealed record PlanCosts(
     int MissingExposure,
     int MissingTest,
     int SeenDayMoved,
+    int DayChanged,
     int LevelStep,
     int AdjacentHardDays,
     int NerveAfterHardDay,

@@ -64,6 +64,9 @@ public sealed partial class TensarchDb
                 p.Number,
             })
             .IsUnique();
+        Own<RosterRunRow>(builder);
+        Own<FeedRow>(builder);
+        builder.Entity<FeedRow>().HasIndex(f => f.Token).IsUnique();
         Own<PulseRow>(builder);
         builder.Entity<PulseRow>().HasKey(p => p.StudentId);
         builder.Entity<PulseRow>().HasOne<StudentRow>().WithOne().HasForeignKey<PulseRow>(p => p.StudentId);

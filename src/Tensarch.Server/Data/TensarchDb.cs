@@ -66,6 +66,10 @@ public sealed partial class TensarchDb(DbContextOptions<TensarchDb> options, Stu
 
     public DbSet<PlanRow> Plans => Set<PlanRow>();
 
+    public DbSet<RosterRunRow> RosterRuns => Set<RosterRunRow>();
+
+    public DbSet<FeedRow> Feeds => Set<FeedRow>();
+
     public DbSet<SetRow> Sets => Set<SetRow>();
 
     public DbSet<SignalRow> Signals => Set<SignalRow>();

@@ -20,6 +20,8 @@ public static class RouteIds
         ["noteId"] = (db, id, route, ct) => db.Notes.AnyAsync(n => n.Id == id && n.StudentId == Student(route), ct),
         ["presetId"] = (db, id, _, ct) => db.Presets.AnyAsync(p => p.Id == id, ct),
         ["clipId"] = (db, id, _, ct) => db.Clips.AnyAsync(c => c.Id == id, ct),
+        ["runId"] = (db, id, _, ct) => db.RosterRuns.AnyAsync(r => r.Id == id, ct),
+        ["feedId"] = (db, id, _, ct) => db.Feeds.AnyAsync(f => f.Id == id, ct),
         ["memberId"] = (db, id, _, ct) => db.Users.AnyAsync(u => u.Id == id, ct),
         ["decisionId"] = (db, id, route, ct) => db.Decisions.AnyAsync(d => d.Id == id && d.StudentId == Student(route), ct),
     };

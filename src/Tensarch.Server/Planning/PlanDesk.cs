@@ -58,8 +58,11 @@ public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioLa
 
     public void Lay(SessionRow row, SessionPlan plan)
     {
+        var text = StoredJson.Write(plan);
+        if (row.PlanJson.Length > 0 && row.PlanJson != text)
+            row.Sequence++;
         row.Date = plan.Date;
-        row.PlanJson = StoredJson.Write(plan);
+        row.PlanJson = text;
         row.TotalSeconds = Timeline.SecondsOf(plan, catalogue);
         row.FirstSide = plan.FirstSide;
         row.Beside = [.. plan.Skills.Skip(1).Select(s => s.Skill)];

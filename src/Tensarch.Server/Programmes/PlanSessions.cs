@@ -49,8 +49,9 @@ internal sealed class PlanSessions(TensarchDb db, PlanDesk sessions, StudioClock
             return;
         if (!day.Pinned)
             row.PlanBefore = null;
+        if (row.PlanJson == plan)
+            row.Sequence++;
         row.Half = day.Half;
-        row.Sequence++;
         sessions.Lay(row, day.Plan!);
     }
 

@@ -102,6 +102,7 @@ public sealed class ProgrammeDesk(
                 where plan is not null && day.Ask is not null
                 select new LockedDay(new(day.Day, day.Minutes, day.Half), plan, day.Ask!),
             ],
+            Before = days.Where(d => d.Day >= since && d.Ask is not null).ToDictionary(d => (d.Day, d.Half), d => d.Ask!),
             Seen = days.Where(d => d.Day >= since && d.Day < since.AddDays(SeenDays) && d.Ask is not null)
                 .ToDictionary(d => (d.Day, d.Half), d => d.Ask!),
         };
@@ -129,6 +130,26 @@ public sealed class ProgrammeDesk(
                 ct
             )
             : made.Problems.ToList();
+    }
+
+    /// <summary>Plans, and keeps it where it is another plan than the one that stands.</summary>
+    /// <returns>Sessions that are others than before.</returns>
+    public async Task<Result<int>> KeepChanged(Standing standing, PlanProgramme request, CancellationToken ct)
+    {
+        var current = await Current(standing.Student.Id, ct);
+        if (await db.Plans.AnyAsync(p => p.Id == request.Id, ct))
+            return 1;
+        var made = Make(standing, request.Sketch, current, ct);
+        if (!made.IsOk)
+            return made.Problems.ToList();
+        var before = current?.Plan.Days.Where(d => d.Day >= clock.Today).ToDictionary(d => (d.Day, d.Half)) ?? [];
+        var after = made.Value.Days.Where(d => d.Day >= clock.Today).ToList();
+        var changed =
+            after.Count(d => !before.TryGetValue((d.Day, d.Half), out var was) || !PlanDiff.Same(was, d))
+            + before.Keys.Except(after.Select(d => (d.Day, d.Half))).Count();
+        if (changed > 0)
+            await Store(request.Id, new { standing.Student.Id, request }, request.Sketch, made.Value, "roster", current, standing, ct);
+        return changed;
     }
 
     /// <summary>What a change by hand would break.</summary>

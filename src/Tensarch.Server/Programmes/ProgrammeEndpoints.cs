@@ -2,7 +2,6 @@ using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Tensarch.Core;
 using Tensarch.Core.Programmes;
-using Tensarch.Core.Students;
 using Tensarch.Server.Data;
 using Tensarch.Server.Hosting;
 using Tensarch.Server.Skills;
@@ -11,7 +10,6 @@ namespace Tensarch.Server.Programmes;
 
 public static class ProgrammeEndpoints
 {
-    private const int UsualWeeks = 8;
     private const int MostVersions = 50;
 
     public static void MapProgrammes(this IEndpointRouteBuilder api)
@@ -35,29 +33,11 @@ public static class ProgrammeEndpoints
         var today = viewer.Today;
         return TypedResults.Ok(
             new ProgrammePage(
-                Suggested(standing, today),
+                ProgrammeSuggestion.Of(standing, today),
                 [.. standing.State.Courses.Select(c => c.Skill)],
                 current is null ? null : await viewer.Standing(current, standing, ct),
                 current is null ? [] : [.. ProgrammeViews.News(standing, current, desk.Judge(standing, current), today)]
             )
-        );
-    }
-
-    /// <summary>From the student's goals and days; three afternoons where nobody wrote any down.</summary>
-    private static ProgrammeSketch? Suggested(Standing standing, DateOnly today)
-    {
-        var on = standing.State.Courses.Select(c => c.Skill).ToList();
-        if (on.Count == 0)
-            return null;
-        var wanted = (StoredJson.TryRead<List<string>>(standing.Student.GoalsJson) ?? []).Where(on.Contains);
-        var goals = wanted.Concat(on).Distinct().Take(Programme.MostGoals).Select((s, i) => new GoalSketch(s, i + 1));
-        var days = StoredJson.TryRead<List<AvailableDay>>(standing.Student.DaysJson) ?? [];
-        AvailableDay Usual(DayOfWeek day) => new(day, null, standing.Student.SessionMinutes, DayHalf.Pm);
-        return new(
-            today.AddDays((8 - (int)today.DayOfWeek) % 7),
-            UsualWeeks,
-            [.. goals],
-            days.Count > 0 ? days : [Usual(DayOfWeek.Monday), Usual(DayOfWeek.Wednesday), Usual(DayOfWeek.Saturday)]
         );
     }
 

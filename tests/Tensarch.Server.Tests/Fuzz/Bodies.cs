@@ -914,6 +914,33 @@ public sealed class Bodies
             ["POST /students/{studentId}/programme"] = async () => await PlanOf(trained, await Newest()),
             ["POST /students/{studentId}/programme/try"] = () =>
                 Plain($"/students/{trained}/programme/try", Sketch(DateOnly.FromDateTime(Now.UtcDateTime))),
+            ["POST /roster-runs"] = () => Plain("/roster-runs", new { id = Id(), alsoNew = true }),
+            ["POST /calendar/feeds"] = () =>
+                Plain(
+                    "/calendar/feeds",
+                    new
+                    {
+                        id = Id(),
+                        studentId = (Guid?)trained,
+                        morning = "08:30:00",
+                        afternoon = "17:00:00",
+                    }
+                ),
+            ["PUT /calendar/feeds/{feedId}"] = async () =>
+            {
+                var feed = Id();
+                await Coach.Post(
+                    "/calendar/feeds",
+                    new
+                    {
+                        id = feed,
+                        studentId = (Guid?)null,
+                        morning = "08:30:00",
+                        afternoon = "17:00:00",
+                    }
+                );
+                return new($"/calendar/feeds/{feed}", Json(new { morning = "09:00:00", afternoon = "18:00:00" }));
+            },
             ["POST /students/{studentId}/programme/room"] = () =>
                 Plain($"/students/{trained}/programme/room", Sketch(DateOnly.FromDateTime(Now.UtcDateTime))),
             ["POST /students/{studentId}/programme/edits"] = async () =>

@@ -121,8 +121,23 @@ public sealed class EveryEndpointTests : IAsyncLifetime
                 sketch = Fuzz.Bodies.Sketch(DateOnly.FromDateTime(app.Time.GetUtcNow().UtcDateTime)),
             }
         );
+        var feed = Guid.NewGuid();
+        await owner.Post(
+            "/calendar/feeds",
+            new
+            {
+                id = feed,
+                studentId = (Guid?)null,
+                morning = "09:00:00",
+                afternoon = "17:00:00",
+            }
+        );
+        var run = Guid.NewGuid();
+        await owner.Post("/roster-runs", new { id = run, alsoNew = false });
         ids = new()
         {
+            ["feedId"] = feed.ToString(),
+            ["runId"] = run.ToString(),
             ["drill"] = drill,
             ["clipId"] = clip.ToString(),
             ["memberId"] = owner.UserId.ToString(),
@@ -253,6 +268,8 @@ public sealed class EveryEndpointTests : IAsyncLifetime
             await db.Decisions.IgnoreQueryFilters().CountAsync(r => r.StudioId == studio),
             await db.Sessions.IgnoreQueryFilters().CountAsync(r => r.StudioId == studio),
             await db.Plans.IgnoreQueryFilters().CountAsync(r => r.StudioId == studio),
+            await db.Feeds.IgnoreQueryFilters().CountAsync(r => r.StudioId == studio && r.RevokedAt == null),
+            await db.RosterRuns.IgnoreQueryFilters().CountAsync(r => r.StudioId == studio && r.CancelledAt == null),
             await db.Sets.IgnoreQueryFilters().CountAsync(r => r.StudioId == studio),
             await db.Signals.IgnoreQueryFilters().CountAsync(r => r.StudioId == studio),
             await db.Clearances.IgnoreQueryFilters().CountAsync(r => r.StudioId == studio),

@@ -589,6 +589,51 @@ namespace Tensarch.Server.Data.Migrations
                     b.ToTable("ExitChecks");
                 });
 
+            modelBuilder.Entity("Tensarch.Server.Data.FeedRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<TimeOnly>("Afternoon")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("BodyHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("By")
+                        .HasColumnType("TEXT");
+
+                    b.Property<TimeOnly>("Morning")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("RevokedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid?>("StudentId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudioId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Token")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("StudioId");
+
+                    b.HasIndex("Token")
+                        .IsUnique();
+
+                    b.ToTable("Feeds");
+                });
+
             modelBuilder.Entity("Tensarch.Server.Data.FormCheckRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1270,6 +1315,45 @@ namespace Tensarch.Server.Data.Migrations
                     b.ToTable("Roster");
                 });
 
+            modelBuilder.Entity("Tensarch.Server.Data.RosterRunRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("AlsoNew")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("BodyHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("By")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("CancelledAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("EndedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("LinesJson")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudioId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("StudioId");
+
+                    b.ToTable("RosterRuns");
+                });
+
             modelBuilder.Entity("Tensarch.Server.Data.ScreeningRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1916,6 +2000,15 @@ namespace Tensarch.Server.Data.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Tensarch.Server.Data.FeedRow", b =>
+                {
+                    b.HasOne("Tensarch.Server.Data.StudioRow", null)
+                        .WithMany()
+                        .HasForeignKey("StudioId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Tensarch.Server.Data.FormCheckRow", b =>
                 {
                     b.HasOne("Tensarch.Server.Data.StudioRow", null)
@@ -2068,6 +2161,15 @@ namespace Tensarch.Server.Data.Migrations
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
 
+                    b.HasOne("Tensarch.Server.Data.StudioRow", null)
+                        .WithMany()
+                        .HasForeignKey("StudioId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Tensarch.Server.Data.RosterRunRow", b =>
+                {
                     b.HasOne("Tensarch.Server.Data.StudioRow", null)
                         .WithMany()
                         .HasForeignKey("StudioId")
