@@ -72,7 +72,7 @@ builder.Services.AddSingleton<IWeekSolver>(new CpWeekSolver());
 builder.Services.AddScoped<ProgrammeDesk>();
 builder.Services.AddScoped<PlanViewer>();
 builder.Services.AddSingleton<RosterRuns>();
-if (builder.Configuration.GetValue("PlanRosters", true))
+if (!describing && builder.Configuration.GetValue("PlanRosters", true))
     builder.Services.AddHostedService(services => services.GetRequiredService<RosterRuns>());
 builder.Services.AddScoped<CalendarDesk>();
 builder.Services.AddScoped<EditDesk>();

@@ -28,6 +28,13 @@ public sealed record DemoSkill(
 /// <summary>Pain that was felt in the session of a day.</summary>
 public sealed record DemoPain(int Day, LoadTag Region, Side? Side, int Pain, string Drill);
 
+/// <summary>A student's weeks.</summary>
+/// <param name="From">The first day, counted back from today.</param>
+/// <param name="Again">Days on which the coach planned again, besides those on which a gate opened or something hurt.</param>
+/// <param name="Target">By which day, counted from today, the coach hopes for the first skill.</param>
+/// <param name="Pin">A session of next week is pinned.</param>
+public sealed record DemoProgramme(int From, int Weeks, IReadOnlyList<int>? Again = null, int? Target = null, bool Pin = false);
+
 /// <summary>A clearance from a day to a day, counted back from today.</summary>
 public sealed record DemoClearance(string Role, IReadOnlyList<LoadTag> Tags, int From, int Until);
 
@@ -70,7 +77,7 @@ public sealed record DemoCase(
 
     public IReadOnlyList<DemoNote> Notes { get; init; } = [];
 
-    public bool PlansNext { get; init; }
+    public DemoProgramme? Programme { get; init; }
 
     public int FirstDay => Days.Concat(Tests).Min();
 }

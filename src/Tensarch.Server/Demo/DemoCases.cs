@@ -54,6 +54,7 @@ public static class DemoCases
             ]
         )
         {
+            Programme = new(-28, 8, Again: [-12]),
             Goals = ["deep-squat"],
             Equipment = ["wedge-2-5", "wedge-5", "chair"],
             Notes =
@@ -62,7 +63,8 @@ public static class DemoCases
                 new(-3, "Left heel came down with the block turned a little. Try the 2.5 wedge under the left only."),
                 new(-2, "Breathe out on the way down, then wait.", CarryOver: true),
             ],
-            Days = ThriceAWeek(0),
+            // Away for a week, and planned again after it.
+            Days = [.. ThriceAWeek(0).Where(day => day is < -21 or > -13)],
             Tests = EveryOtherWeek,
             Rate = 0.045,
         },
@@ -78,6 +80,7 @@ public static class DemoCases
             ]
         )
         {
+            Programme = new(0, 8, Pin: true),
             Goals = ["front-split"],
             Days = ThriceAWeek(0),
             Tests = EveryOtherWeek,
@@ -100,6 +103,7 @@ public static class DemoCases
             ]
         )
         {
+            Programme = new(-14, 6),
             Goals = ["handstand"],
             Days = ThriceAWeek(0),
             Tests = [-98, -35, -3],
@@ -122,13 +126,13 @@ public static class DemoCases
         {
             Minutes = 50,
             Yes = ["neck"],
+            Programme = new(-28, 8, Again: [0]),
             Goals = ["shoulderstand"],
             Days = ThriceAWeek(-4),
             Tests = EveryOtherWeek,
             Rate = 0.03,
             Pictures = [new(-21, SamplePicture.Shoulderstand(14, 17))],
             Clearances = [new("physiotherapist", [LoadTag.Neck], -98, -4)],
-            PlansNext = true,
         },
         new(
             "Teodor Vance",
@@ -146,6 +150,7 @@ public static class DemoCases
         {
             Minutes = 45,
             Yes = ["under-18"],
+            Programme = new(-7, 8, Target: 30),
             Goals = ["middle-split"],
             Days = ThriceAWeek(0),
             Tests = EveryOtherWeek,
@@ -166,6 +171,7 @@ public static class DemoCases
             ]
         )
         {
+            Programme = new(-21, 8),
             Goals = ["crow"],
             Notes = [new(-12, "Wrists ache after long days at the furnace. Ask before plank.", Pinned: true)],
             Days = ThriceAWeek(-2),
@@ -188,6 +194,7 @@ public static class DemoCases
             Standard = "open",
             Minutes = 45,
             Yes = ["knee"],
+            Programme = new(-42, 8),
             Goals = ["front-split"],
             Days = ThriceAWeek(-31),
             Tests = [-98, -84, -70, -56, -42, -33],
@@ -213,6 +220,7 @@ public static class DemoCases
         {
             Minutes = 50,
             Yes = ["very-mobile"],
+            Programme = new(7, 8),
             Goals = ["side-plank", "handstand"],
             Days = ThriceAWeek(0),
             Tests = EveryOtherWeek,
@@ -230,6 +238,7 @@ public static class DemoCases
             ]
         )
         {
+            Programme = new(-35, 12, Target: 60),
             Goals = ["front-split", "middle-split"],
             Days = ThriceAWeek(0),
             Tests = EveryOtherWeek,
@@ -269,6 +278,7 @@ public static class DemoCases
         )
         {
             Minutes = 50,
+            Programme = new(-7, 8),
             Goals = ["front-split", "deep-squat"],
             Days = ThriceAWeek(0),
             Tests = EveryOtherWeek,

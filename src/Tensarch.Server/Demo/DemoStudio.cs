@@ -3,6 +3,7 @@ using System.Text;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
 using Tensarch.Core.Catalogue;
+using Tensarch.Core.Programmes;
 using Tensarch.Server.Accounts;
 using Tensarch.Server.Data;
 using Tensarch.Server.Measuring;
@@ -49,9 +50,10 @@ public static partial class DemoStudio
         mine.Enter(studio.Id, owner.Id, TimeZone);
         var catalogue = scope.ServiceProvider.GetRequiredService<CatalogueContent>();
         var files = scope.ServiceProvider.GetRequiredService<PictureFiles>();
+        var solver = scope.ServiceProvider.GetRequiredService<IWeekSolver>();
         var today = scope.ServiceProvider.GetRequiredService<StudioClock>().Today;
         foreach (var who in DemoCases.All)
-            await new Simulator(db, catalogue, files, mine, today, who, Seed(who.Name)).Live(ct);
+            await new Simulator(db, catalogue, files, solver, mine, today, who, Seed(who.Name)).Live(ct);
         await transaction.CommitAsync(ct);
     }
 

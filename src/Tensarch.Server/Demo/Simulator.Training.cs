@@ -15,9 +15,12 @@ internal sealed partial class Simulator
         time.Set(at);
         var started = who.Skills.Where(s => (s.From ?? who.FirstDay) <= day).ToList();
         var skill = started[who.Days.Index().First(d => d.Item == day).Index % started.Count].Skill;
-        var planned = await Plan(await Now(ct), skill, [.. started.Select(s => s.Skill).Where(s => s != skill)], ct);
-        Must(planned.Problems);
-        var row = planned.Value.Row;
+        if (await PlannedOn(day, ct) is not { } row)
+        {
+            var planned = await Plan(await Now(ct), skill, [.. started.Select(s => s.Skill).Where(s => s != skill)], ct);
+            Must(planned.Problems);
+            row = planned.Value.Row;
+        }
         var timeline = Timeline.Of(Plans.Read(row)!, catalogue);
         time.Set(at.AddSeconds(row.TotalSeconds + 60));
         var sets = timeline.SelectMany(part => Done(part, at)).ToList();

@@ -1,6 +1,7 @@
 using Tensarch.Core;
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Measuring;
+using Tensarch.Core.Programmes;
 using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
 using Tensarch.Server.Data;
@@ -19,6 +20,7 @@ internal sealed partial class Simulator(
     TensarchDb db,
     CatalogueContent catalogue,
     PictureFiles files,
+    IWeekSolver solver,
     StudioScope scope,
     DateOnly today,
     DemoCase who,
@@ -52,8 +54,19 @@ internal sealed partial class Simulator(
     {
         time.Set(At(who.FirstDay, 9));
         await Enrol(ct);
-        foreach (var day in who.Days.Concat(who.Tests).Distinct().Order())
+        var again = who.Programme?.Again ?? [];
+        foreach (var day in who.Days.Concat(who.Tests).Concat(again).Distinct().Order())
         {
+            if (who.Programme is { From: var begins } && begins <= day && await Programmes.Current(id, ct) is null && who.FirstDay < day)
+            {
+                time.Set(At(Math.Min(begins, 0), begins >= 0 ? 0 : 8));
+                await PlanWeeks(ct);
+            }
+            else if (again.Contains(day))
+            {
+                time.Set(At(day, day == 0 ? 0 : 8));
+                await PlanWeeks(ct);
+            }
             var (first, trains) = (day == who.FirstDay, who.Days.Contains(day));
             time.Set(At(day, day == 0 ? 0 : 15));
             if (who.Tests.Contains(day) || trains && await WantsRetest(ct))
@@ -62,8 +75,9 @@ internal sealed partial class Simulator(
                 await Place(starts, ct);
             if (trains)
                 await Train(day, ct);
-            if (day <= who.DecidesUntil)
-                await Decide(ct);
+            var hurt = who.Pains.Any(p => p.Day == day);
+            if ((day <= who.DecidesUntil && await Decide(ct) || hurt) && await Programmes.Current(id, ct) is not null)
+                await PlanWeeks(ct);
             Written();
         }
         foreach (var picture in who.Pictures)
@@ -78,12 +92,14 @@ internal sealed partial class Simulator(
             await new NoteDesk(db, Clock, scope).Write(id, new(NewId(), note.Text, note.Pinned, note.CarryOver), ct);
             Written();
         }
-        if (who.PlansNext)
-        {
-            time.Set(At(0, 0));
-            Must((await Plan(await Now(ct), who.Skills[0].Skill, [], ct)).Problems);
-            db.ChangeTracker.Clear();
-        }
+        if (who.Programme is not { } programme)
+            return;
+        time.Set(At(0, 0));
+        if (await Programmes.Current(id, ct) is null)
+            await PlanWeeks(ct);
+        if (programme.Pin)
+            await PinOne(ct);
+        db.ChangeTracker.Clear();
     }
 
     private DateTimeOffset At(int day, int hour)
@@ -201,16 +217,17 @@ internal sealed partial class Simulator(
         ?? 0;
 
     /// <summary>Advances through every open gate; a first advance can open the other side's. Form is watched where it is all that is missing.</summary>
-    private async Task Decide(CancellationToken ct)
+    /// <returns>A gate was passed.</returns>
+    private async Task<bool> Decide(CancellationToken ct)
     {
-        while (true)
+        for (var passed = false; ; )
         {
             var standing = await Now(ct);
             var open = standing
                 .State.Courses.SelectMany(s => s.Judge(gate).Select(v => (Skill: s, Verdict: v)))
                 .FirstOrDefault(s => s.Verdict.State == GateState.Open || OnlyShowing(s.Verdict));
             if (open.Skill is not { } skill)
-                return;
+                return passed;
             var verdict = open.Verdict;
             if (verdict.State != GateState.Open)
             {
@@ -220,6 +237,7 @@ internal sealed partial class Simulator(
             }
             var request = new DecisionRequest(NewId(), verdict.Side, DecisionKind.Advance, verdict.Stage, null);
             Must((await Skills.Decide(standing, skill, request, ct)).Problems);
+            passed = true;
             Written();
         }
     }

@@ -18,7 +18,7 @@ public static class RosterEndpoints
 
     private static async Task<RosterRunView> View(RosterRunRow row, TensarchDb db, CancellationToken ct)
     {
-        var lines = StoredJson.TryRead<List<RosterLine>>(row.LinesJson) ?? [];
+        var lines = StoredJson.TryRead<List<RosterRunLine>>(row.LinesJson) ?? [];
         return new(
             row.Id,
             row.At,
@@ -62,7 +62,7 @@ public static class RosterEndpoints
             At = clock.Now,
             By = scope.UserId,
             AlsoNew = request.AlsoNew,
-            LinesJson = StoredJson.Write(students.Select(s => new RosterLine(s.Id, s.Name, RosterOutcome.Waiting)).ToList()),
+            LinesJson = StoredJson.Write(students.Select(s => new RosterRunLine(s.Id, s.Name, RosterOutcome.Waiting)).ToList()),
             BodyHash = hash,
         };
         db.RosterRuns.Add(row);

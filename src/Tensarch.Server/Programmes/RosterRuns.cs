@@ -25,7 +25,7 @@ public enum RosterOutcome
 
 /// <param name="Code">Of what failed.</param>
 /// <param name="Changed">Sessions that are others than before.</param>
-public sealed record RosterLine(Guid StudentId, string Name, RosterOutcome Outcome, string? Code = null, int Changed = 0);
+public sealed record RosterRunLine(Guid StudentId, string Name, RosterOutcome Outcome, string? Code = null, int Changed = 0);
 
 /// <summary>Plans rosters in the background, one after the other; goes on with what did not end when the server starts again.</summary>
 internal sealed partial class RosterRuns(IServiceProvider services, TimeProvider time, ILogger<RosterRuns> log) : BackgroundService
@@ -37,7 +37,14 @@ internal sealed partial class RosterRuns(IServiceProvider services, TimeProvider
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
         await Task.Yield();
-        await Resume(stoppingToken);
+        try
+        {
+            await Resume(stoppingToken);
+        }
+        catch (Exception e) when (e is not OperationCanceledException)
+        {
+            CouldNot(log, e);
+        }
         await foreach (var (studio, run) in waiting.Reader.ReadAllAsync(stoppingToken))
             try
             {
@@ -70,7 +77,7 @@ internal sealed partial class RosterRuns(IServiceProvider services, TimeProvider
     private async Task Run(Guid studio, Guid run, CancellationToken ct)
     {
         var (row, zone) = await Read(studio, run, ct);
-        var lines = StoredJson.TryRead<List<RosterLine>>(row.LinesJson) ?? [];
+        var lines = StoredJson.TryRead<List<RosterRunLine>>(row.LinesJson) ?? [];
         var gate = new SemaphoreSlim(1);
         await Parallel.ForEachAsync(
             lines.Index().Where(l => l.Item.Outcome == RosterOutcome.Waiting).ToList(),
@@ -106,7 +113,7 @@ internal sealed partial class RosterRuns(IServiceProvider services, TimeProvider
         return await db.RosterRuns.IgnoreQueryFilters().AnyAsync(r => r.Id == run && r.CancelledAt != null, ct);
     }
 
-    private async Task Write(Guid run, List<RosterLine> lines, DateTimeOffset? ended, CancellationToken ct)
+    private async Task Write(Guid run, List<RosterRunLine> lines, DateTimeOffset? ended, CancellationToken ct)
     {
         await using var scope = services.CreateAsyncScope();
         var db = scope.ServiceProvider.GetRequiredService<TensarchDb>();
@@ -118,7 +125,7 @@ internal sealed partial class RosterRuns(IServiceProvider services, TimeProvider
     }
 
     /// <summary>One student, whatever comes of it: what fails does not stop the rest.</summary>
-    private async Task<RosterLine> One(RosterRunRow run, string zone, RosterLine line, CancellationToken ct)
+    private async Task<RosterRunLine> One(RosterRunRow run, string zone, RosterRunLine line, CancellationToken ct)
     {
         try
         {
@@ -133,7 +140,7 @@ internal sealed partial class RosterRuns(IServiceProvider services, TimeProvider
         }
     }
 
-    private static async Task<RosterLine> Plan(RosterRunRow run, RosterLine line, IServiceProvider scoped, CancellationToken ct)
+    private static async Task<RosterRunLine> Plan(RosterRunRow run, RosterRunLine line, IServiceProvider scoped, CancellationToken ct)
     {
         var (desk, today) = (scoped.GetRequiredService<ProgrammeDesk>(), scoped.GetRequiredService<StudioClock>().Today);
         if (await scoped.GetRequiredService<Standings>().Of(line.StudentId, ct) is not { } standing)
@@ -173,7 +180,7 @@ public sealed record RosterRunView(
     DateTimeOffset At,
     string By,
     int Done,
-    IReadOnlyList<RosterLine> Lines,
+    IReadOnlyList<RosterRunLine> Lines,
     DateTimeOffset? CancelledAt,
     DateTimeOffset? EndedAt
 );

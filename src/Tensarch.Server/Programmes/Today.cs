@@ -19,8 +19,17 @@ public sealed record TodayPage(
     IReadOnlyList<TodaySignal> Signals,
     IReadOnlyList<TodayClearance> Clearances,
     IReadOnlyList<TodayMissed> Missed,
+    IReadOnlyList<TodayTest> Tests,
+    IReadOnlyList<TodayBar> Bars,
     int Students
 );
+
+/// <summary>A gate that waits for a test that may be taken today.</summary>
+/// <param name="Nearest">The test.</param>
+public sealed record TodayTest(Guid StudentId, string Name, string Skill, Side? Side, TestVerdict? Nearest);
+
+/// <summary>Something that is barred since yesterday.</summary>
+public sealed record TodayBar(Guid StudentId, string Name, BarReason Reason);
 
 /// <param name="Tests">Something is tested in it.</param>
 public sealed record TodaySession(
@@ -55,11 +64,16 @@ public static class Today
     private const int MissedDays = 28;
     private const int ClearanceDays = 7;
     private const int EasyPain = 3;
+    private const int MostTests = 12;
+    private const int MostBars = 24;
+
+    /// <summary>Steps that are taken with an instrument or a clock in the hand.</summary>
+    private static readonly string[] TestSteps = ["retest", "takeReading", "moreTrials", "recordHold", "recordReps", "countAttempts"];
 
     public static void MapToday(this IEndpointRouteBuilder api) => api.MapGet("/today", Page).WithTags("Programmes");
 
     /// <summary>A fixed number of queries, whatever the studio has.</summary>
-    private static async Task<Ok<TodayPage>> Page(TensarchDb db, BoardDesk board, StudioClock clock, CancellationToken ct)
+    private static async Task<Ok<TodayPage>> Page(TensarchDb db, BoardDesk board, Standings standings, StudioClock clock, CancellationToken ct)
     {
         var today = clock.Today;
         var students = await db
@@ -115,6 +129,8 @@ public static class Today
                 Last = g.Max(s => s.Date),
             })
             .ToListAsync(ct);
+        var tests = await TestsDue(db, today, ct);
+        var bars = await NewBars(db, standings, yesterday, today, ct);
         return TypedResults.Ok(
             new TodayPage(
                 today,
@@ -141,9 +157,67 @@ public static class Today
                     orderby m.Sessions descending, students[m.StudentId]
                     select new TodayMissed(m.StudentId, students[m.StudentId], m.Sessions, m.Last),
                 ],
+                [
+                    .. from t in tests
+                    where students.ContainsKey(t.StudentId)
+                    select new TodayTest(t.StudentId, students[t.StudentId], t.Line.Skill, t.Line.Gate.Side, t.Line.Gate.Nearest),
+                ],
+                bars,
                 students.Count
             )
         );
+    }
+
+    /// <summary>The gates that are nearest to open and wait for a test, the nearest first.</summary>
+    private static async Task<IReadOnlyList<(Guid StudentId, BoardLine Line)>> TestsDue(TensarchDb db, DateOnly today, CancellationToken ct)
+    {
+        var near = await db
+            .Board.AsNoTracking()
+            .Where(b => b.Group == ReadinessGroup.Nearly)
+            .OrderBy(b => b.Rank)
+            .Take(MostLines)
+            .Select(b => new { b.StudentId, b.LineJson })
+            .ToListAsync(ct);
+        return
+        [
+            .. near.Select(b => (b.StudentId, Line: StoredJson.TryRead<BoardLine>(b.LineJson)))
+                .Where(b => b.Line?.Gate is { Next: { } next } && TestSteps.Contains(next.Code) && !(next.NotBefore > today))
+                .Select(b => (b.StudentId, b.Line!))
+                .Take(MostTests),
+        ];
+    }
+
+    /// <summary>What bars since yesterday, of those of whom something was said since, or whose clearance lapsed.</summary>
+    private static async Task<IReadOnlyList<TodayBar>> NewBars(
+        TensarchDb db,
+        Standings standings,
+        DateTimeOffset yesterday,
+        DateOnly today,
+        CancellationToken ct
+    )
+    {
+        var (since, until) = (today.AddDays(-2), today);
+        var told = await db
+            .Students.AsNoTracking()
+            .Where(s => s.ArchivedAt == null)
+            .Where(s =>
+                db.Signals.Any(x => x.StudentId == s.Id && x.At >= yesterday)
+                || db.Answers.Any(x => x.StudentId == s.Id && x.At >= yesterday && x.Yes)
+                || db.Screenings.Any(x => x.StudentId == s.Id && x.At >= yesterday)
+                || db.Clearances.Any(x => x.StudentId == s.Id && x.Until >= since && x.Until < until)
+            )
+            .OrderBy(s => s.Name)
+            .Take(MostBars)
+            .ToListAsync(ct);
+        if (told.Count == 0)
+            return [];
+        return
+        [
+            .. from standing in await standings.Of(told, ct)
+            from reason in standing.Bars.Reasons
+            where reason.Standing && (reason.Since >= yesterday || reason.LapsedOn >= today.AddDays(-1))
+            select new TodayBar(standing.Student.Id, standing.Student.Name, reason),
+        ];
     }
 
     private static TodaySession Line(SessionRow row, string name)

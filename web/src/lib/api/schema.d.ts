@@ -4476,15 +4476,8 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["RosterRunView"];
+                        "application/json": components["schemas"]["RosterPage"];
                     };
-                };
-                /** @description No Content */
-                204: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content?: never;
                 };
             };
         };
@@ -8080,9 +8073,28 @@ export interface components {
              */
             unreadable: boolean;
         };
+        /** @enum {unknown} */
+        RosterOutcome: "waiting" | "planned" | "same" | "failed" | "skipped";
+        RosterPage: {
+            run: null | components["schemas"]["RosterRunView"];
+        };
         RosterResponse: {
             students: components["schemas"]["RosterLine"][];
             next: null | string;
+        };
+        RosterRunLine: {
+            /** Format: uuid */
+            studentId: string;
+            name: string;
+            outcome: components["schemas"]["RosterOutcome"];
+            /** @description Of what failed. */
+            code?: null | string;
+            /**
+             * Format: int32
+             * @description Sessions that are others than before.
+             * @default 0
+             */
+            changed: number;
         };
         RosterRunRequest: {
             /** Format: uuid */
@@ -8101,7 +8113,7 @@ export interface components {
              * @description So many of the lines are through.
              */
             done: number;
-            lines: components["schemas"]["RosterLine"][];
+            lines: components["schemas"]["RosterRunLine"][];
             /** Format: date-time */
             cancelledAt: null | string;
             /** Format: date-time */
@@ -9069,6 +9081,13 @@ export interface components {
              */
             students: number;
         };
+        /** @description Something that is barred since yesterday. */
+        TodayBar: {
+            /** Format: uuid */
+            studentId: string;
+            name: string;
+            reason: components["schemas"]["BarReason"];
+        };
         TodayClearance: {
             /** Format: uuid */
             studentId: string;
@@ -9113,6 +9132,8 @@ export interface components {
             signals: components["schemas"]["TodaySignal"][];
             clearances: components["schemas"]["TodayClearance"][];
             missed: components["schemas"]["TodayMissed"][];
+            tests: components["schemas"]["TodayTest"][];
+            bars: components["schemas"]["TodayBar"][];
             /** Format: int32 */
             students: number;
         };
@@ -9146,6 +9167,15 @@ export interface components {
             pain: null | number;
             /** Format: date-time */
             at: string;
+        };
+        /** @description A gate that waits for a test that may be taken today. */
+        TodayTest: {
+            /** Format: uuid */
+            studentId: string;
+            name: string;
+            skill: string;
+            side: null | components["schemas"]["Side"];
+            nearest: null | components["schemas"]["TestVerdict"];
         };
         Told: {
             /** Format: uuid */

@@ -20,7 +20,7 @@
     try {
       await ask(api.POST('/api/v1/accounts/sign-in', { body: { email, password } }));
       await account.load();
-      await goto(resolve('/students'));
+      await goto(resolve('/today'));
     } catch (error) {
       refusal = error as Refusal;
     } finally {

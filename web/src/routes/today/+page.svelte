@@ -1,12 +1,16 @@
 <script lang="ts">
   import { resolve } from '$app/paths';
   import { api, ask, type Schemas } from '$lib/api/client';
+  import CalendarLinks from '$lib/calendar/CalendarLinks.svelte';
   import { catalogue } from '$lib/catalogue/catalogue.svelte';
   import { dayAndTime, longDay, shortDay, timeOf } from '$lib/parts/format';
   import Loaded from '$lib/parts/Loaded.svelte';
   import SideMark from '$lib/parts/SideMark.svelte';
   import { skillNames } from '$lib/planning/phases';
-  import { signalName, tagName } from '$lib/students/tags';
+  import { actionOf } from '$lib/skills/nextStep';
+  import StepLink from '$lib/skills/StepLink.svelte';
+  import { nextText } from '$lib/skills/words';
+  import { reasonText, signalName, tagName } from '$lib/students/tags';
 
   const asked = ask(api.GET('/api/v1/today'));
 
@@ -20,7 +24,12 @@
 <main class="min-w-0 px-5 py-5 lg:px-7">
   <Loaded of={asked}>
     {#snippet children(today)}
-      <h1>{longDay(today.day)}</h1>
+      <div class="flex flex-wrap items-baseline justify-between gap-3">
+        <h1>{longDay(today.day)}</h1>
+        {#if today.students > 0}
+          <a class="link-line" href={resolve('/roster')}>Plan everybody’s weeks</a>
+        {/if}
+      </div>
       {#if today.students === 0}
         <p class="mt-4">
           Nobody is here yet. <a class="link-line" href={resolve('/students/new')}>Add a student</a>
@@ -128,6 +137,48 @@
                 </ul>
               </section>
             {/if}
+            {#if today.bars.length}
+              <section aria-labelledby="bars">
+                <h2 id="bars">Barred since yesterday</h2>
+                <ul class="ruled mt-2 border-t">
+                  {#each today.bars as b (b.studentId + b.reason.tag + b.reason.code + b.reason.question)}
+                    <li class="ruled flex flex-wrap items-baseline gap-x-3 border-b py-2">
+                      <span class="min-w-0 grow wrap-break-word"
+                        ><strong>{b.name}</strong>: {tagName(b.reason.tag)}
+                        {b.reason.level === 'lightOnly' ? 'light only' : 'off limits'}
+                        <span class="text-quiet block text-sm">{reasonText(b.reason)}</span></span
+                      >
+                      <a class="link-line" href={resolve('/students/[id]/plan', { id: b.studentId })}
+                        >Look at the plan<span class="sr-only"> of {b.name}</span></a
+                      >
+                    </li>
+                  {/each}
+                </ul>
+              </section>
+            {/if}
+            {#if today.tests.length}
+              <section aria-labelledby="tests">
+                <h2 id="tests">Tests due</h2>
+                <ul class="ruled mt-2 border-t">
+                  {#each today.tests as t (t.studentId + t.skill + t.side)}
+                    <li class="ruled flex flex-wrap items-center gap-x-3 border-b py-2">
+                      <span class="min-w-0 grow wrap-break-word"
+                        ><strong>{t.name}</strong>: {catalogue.ladder(t.skill).name}
+                        {#if t.side}<SideMark side={t.side} />{/if}
+                        {#if t.nearest}<span class="text-quiet block text-sm">{nextText(t.nearest)}</span
+                          >{/if}</span
+                      >
+                      {#if t.nearest}
+                        <StepLink
+                          action={actionOf(t.nearest, { student: t.studentId, skill: t.skill, side: t.side })}
+                          of={t.name}
+                        />
+                      {/if}
+                    </li>
+                  {/each}
+                </ul>
+              </section>
+            {/if}
             <section aria-labelledby="gates">
               <h2 id="gates">Gates to decide</h2>
               {#if today.gates.length === 0}
@@ -153,6 +204,7 @@
                 {/if}
               {/if}
             </section>
+            <CalendarLinks student={null} />
           </div>
         </div>
       {/if}

@@ -1,5 +1,6 @@
 <script lang="ts">
   import { resolve } from '$app/paths';
+  import CalendarLinks from '$lib/calendar/CalendarLinks.svelte';
   import Loaded from '$lib/parts/Loaded.svelte';
   import PlanRoom from '$lib/programmes/PlanRoom.svelte';
   import { api, ask } from '$lib/api/client';
@@ -21,6 +22,7 @@
     {#snippet children(page)}
       {#if page.suggested || page.plan}
         <PlanRoom {student} {page} onchanged={() => turn++} />
+        {#if page.plan}<div class="mt-8 max-w-xl"><CalendarLinks student={student.id} /></div>{/if}
       {:else if student.page && !student.page.screened}
         <p>
           First the <a class="link-line" href={resolve('/students/[id]/cautions', { id: student.id })}
