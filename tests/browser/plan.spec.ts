@@ -1,4 +1,5 @@
 import type { APIRequestContext, Page } from '@playwright/test';
+import ICAL from 'ical.js';
 import { expect } from './clean-page';
 import { test } from './signed-in';
 
@@ -13,13 +14,32 @@ async function idOf(request: APIRequestContext, name: string): Promise<string> {
 const weeks = (page: Page) => page.getByRole('region', { name: 'The weeks' });
 const stones = (page: Page) => weeks(page).getByRole('button');
 
-test('eight weeks are planned, changed before they are kept, and kept', async ({ page, request, expectRefusals }) => {
+const name = 'Petra Vinterhav';
+
+test('a new student is planned from intake to eight weeks: tried, changed before it is kept, and kept', async ({ page, request, expectRefusals }) => {
   expectRefusals();
-  const id = await idOf(request, 'Greta Lindqvist-Moss');
+  await page.goto('/students/new');
+  await page.getByLabel('Name', { exact: true }).fill(name);
+  await page.getByLabel('Birth date').fill('1994-05-06');
+  await page.getByLabel('Left leg, cm').fill('86');
+  await page.getByLabel('Right leg, cm').fill('86');
+  await page.getByRole('button', { name: 'Add Front split to the goals' }).click();
+  await page.getByRole('button', { name: 'No to the rest' }).click();
+  await page.getByRole('button', { name: 'Save the student' }).click();
+  await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
+  const id = await idOf(request, name);
+  await page.goto(`/students/${id}/plan`);
+  await expect(page.getByText('First they are')).toBeVisible();
+  const courses = ['left', 'right'].map((side) => ({ decisionId: crypto.randomUUID(), side, stage: 3 }));
+  const placed = await request.post(`/api/v1/students/${id}/skills`, {
+    data: { id: crypto.randomUUID(), skill: 'front-split', approach: 'long-and-ramped', courses },
+  });
+  expect(placed.ok()).toBe(true);
   await page.goto(`/students/${id}/plan`);
   await expect(page.getByRole('heading', { name: 'As it would be' })).toBeVisible();
   const sessions = await stones(page).count();
   await expect(weeks(page).getByText('back-off', { exact: true })).toHaveCount(2);
+  expect(await weeks(page).getByRole('listitem').count()).toBe(8);
   // A slip is said at its field, and nothing typed is lost.
   await page.getByRole('textbox', { name: 'Weeks' }).fill('3');
   await expect(page.getByText('Between 4 and 16.')).toBeVisible();
@@ -36,7 +56,7 @@ test('eight weeks are planned, changed before they are kept, and kept', async ({
 });
 
 test('a session moves by keyboard where the rules let it; where they do not, it says why and stays', async ({ page, request }) => {
-  const id = await idOf(request, 'Greta Lindqvist-Moss');
+  const id = await idOf(request, name);
   type Day = { day: string; half: string; state: string };
   const standing = (await (await request.get(`/api/v1/students/${id}/programme`)).json()) as { plan: { weeks: { days: Day[] }[] } };
   const days = standing.plan.weeks.flatMap((w) => w.days).filter((d) => d.state === 'planned');
@@ -76,7 +96,7 @@ test('a session moves by keyboard where the rules let it; where they do not, it 
 
 test('two coaches on one plan: the second one is told, and loses nothing', async ({ page, request, expectRefusals }) => {
   expectRefusals();
-  const id = await idOf(request, 'Greta Lindqvist-Moss');
+  const id = await idOf(request, name);
   await page.goto(`/students/${id}/plan`);
   await page.getByRole('button', { name: /Change the programme|Plan again/ }).click();
   await expect(page.getByRole('button', { name: 'Keep this plan' })).toBeEnabled();
@@ -91,4 +111,88 @@ test('two coaches on one plan: the second one is told, and loses nothing', async
   await expect(page.getByText('Somebody else kept another version of this plan meanwhile')).toBeVisible();
   await page.getByRole('button', { name: 'Keep this plan' }).click();
   await expect(page.getByText('The plan is kept, and its sessions are laid out.')).toBeVisible();
+});
+
+test('a gate is passed, and the plan that follows says what changes and why before it is kept', async ({ page, request }) => {
+  const id = await idOf(request, name);
+  const decided = await request.post(`/api/v1/students/${id}/skills/front-split/decisions`, {
+    data: { id: crypto.randomUUID(), side: 'left', kind: 'override', fromStage: 3, reason: 'Shown at the workshop, all of it.' },
+  });
+  expect(decided.status(), await decided.text()).toBe(201);
+  await page.goto(`/students/${id}/plan`);
+  await expect(page.getByText('Front split: the stage changed; the plan still trains stage 3.')).toBeVisible();
+  await page.getByRole('button', { name: 'Plan again' }).click();
+  const changes = page.getByRole('region', { name: 'What changes and why' });
+  await expect(changes).toContainText('the stage of Front split changed');
+  await page.getByRole('button', { name: 'Keep this plan' }).click();
+  await expect(page.getByText('The plan is kept, and its sessions are laid out.')).toBeVisible();
+  await expect(page.getByText('the plan still trains stage 3')).toHaveCount(0);
+  // What was before stays readable, with what changed then.
+  await page.getByRole('link', { name: /^Version \d+$/ }).first().click();
+  await expect(page.getByRole('heading', { name: /^Version \d+$/ })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'What changes and why' })).toContainText('the stage of Front split changed');
+  await page.getByRole('link', { name: 'Version 1', exact: true }).click();
+  await expect(page.getByText('the first plan').first()).toBeVisible();
+});
+
+test('what if there were more time on such a day is worked out, and kept only where one wants it', async ({ page, request }) => {
+  const id = await idOf(request, name);
+  await page.goto(`/students/${id}/plan`);
+  await weeks(page).getByRole('button', { name: /planned/ }).last().click();
+  await page.getByRole('button', { name: /^on \w+days$/ }).click();
+  await expect(page.getByRole('heading', { name: 'As it would be' })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'What changes and why' })).toContainText('its minutes changed');
+  await page.getByRole('button', { name: 'Leave it as it was' }).click();
+  await expect(page.getByRole('heading', { name: 'The weeks ahead' })).toBeVisible();
+});
+
+test('a series has a light first week and days for something of their own', async ({ page, request }) => {
+  const id = await idOf(request, name);
+  await page.goto(`/students/${id}/plan`);
+  await page.getByRole('button', { name: /Change the programme|Plan again/ }).click();
+  await page.getByRole('button', { name: '30-day series' }).click();
+  await expect(weeks(page).getByRole('listitem')).toHaveCount(5);
+  await expect(stones(page)).not.toHaveCount(0);
+  await expect(page.getByText('Days for something of their own (14)')).toBeVisible();
+  await page.getByLabel('One day to be ready for').fill(new Date(Date.now() + 50 * 86_400_000).toISOString().slice(0, 10));
+  await page.getByRole('button', { name: 'Prepare for it' }).click();
+  await expect(page.getByText(/^Front split by .* cannot be met/)).toBeVisible();
+});
+
+test('a missed fortnight is said, and the new plan takes it in', async ({ page, request }) => {
+  const id = await idOf(request, 'Teodor Vance');
+  await page.goto(`/students/${id}/plan`);
+  await expect(page.getByText(/sessions were missed, 17 days since the last one: 30 % less, and re-test first/)).toBeVisible();
+  await expect(page.getByText(/^Middle split by .* cannot be met: \d gates are left/)).toBeVisible();
+  await page.getByRole('button', { name: 'Plan again' }).click();
+  const changes = page.getByRole('region', { name: 'What changes and why' });
+  await expect(changes).toBeVisible();
+  await page.getByRole('button', { name: 'Keep this plan' }).click();
+  await expect(page.getByText('The plan is kept, and its sessions are laid out.')).toBeVisible();
+  await expect(page.getByText(/sessions were missed/)).toHaveCount(0);
+});
+
+test('a calendar is made, read by another parser at the right hours, and revoked', async ({ page, request }) => {
+  const id = await idOf(request, name);
+  await page.goto(`/students/${id}/plan`);
+  const calendar = page.getByRole('region', { name: 'Calendar' });
+  await calendar.getByRole('button', { name: 'Make a link' }).click();
+  const link = await calendar.getByRole('textbox', { name: /Whoever has it can read/ }).inputValue();
+  await calendar.getByLabel('Afternoons at').fill('18:30');
+  await expect(calendar.getByText('The calendar shows the new time')).toBeVisible();
+  const read = await page.request.get(link);
+  const component = new ICAL.Component(ICAL.parse(await read.text()) as unknown[]);
+  for (const zone of component.getAllSubcomponents('vtimezone')) ICAL.TimezoneService.register(new ICAL.Timezone(zone));
+  const events = component.getAllSubcomponents('vevent').map((e) => new ICAL.Event(e));
+  expect(events.length).toBeGreaterThan(5);
+  for (const event of events) {
+    expect(event.startDate.zone.tzid).toBe('Europe/Oslo');
+    // The same hour by the clock in Oslo, whatever the zone makes of it in UTC.
+    const oslo = new Intl.DateTimeFormat('en-GB', { timeZone: 'Europe/Oslo', hour: '2-digit', minute: '2-digit' }).format(event.startDate.toJSDate());
+    expect(oslo).toMatch(/^(18:30|09:00)$/);
+    expect(event.duration.toSeconds()).toBeGreaterThan(600);
+  }
+  await calendar.getByRole('button', { name: 'Revoke the link' }).click();
+  await expect(calendar.getByRole('button', { name: 'Make a link' })).toBeVisible();
+  expect((await page.request.get(link)).status()).toBe(404);
 });

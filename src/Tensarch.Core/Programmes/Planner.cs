@@ -130,6 +130,21 @@ public sealed class Planner(CatalogueContent content, IWeekSolver solver)
             }
     }
 
+    /// <summary>What the weeks load as they stand: done so far, and what is still to come.</summary>
+    /// <param name="open">From <see cref="PlanFor.From"/> on.</param>
+    public IReadOnlyList<WeekLoad> LoadsNow(PlanFor made, IReadOnlyList<LockedDay> open)
+    {
+        var read = new Assembler(content);
+        var days = open.Select(d => new PlanDay(
+            d.Slot,
+            made.Programme.WeekOf(d.Slot.Day),
+            false,
+            read.Read(d.Plan, made.Facts(d.Slot.Day, d.Plan.Minutes), d.Ask),
+            0
+        ));
+        return [.. Loads(made.Programme, [.. days], made.Facts(made.From, SessionBuilder.FewestMinutes).History)];
+    }
+
     private IEnumerable<WeekLoad> Loads(Programme programme, IReadOnlyList<PlanDay> days, TrainingHistory history)
     {
         var ceiling = new LoadCeiling(rules.Load, programme.Start);

@@ -150,9 +150,10 @@ public static class DemoCases
         {
             Minutes = 45,
             Yes = ["under-18"],
-            Programme = new(-7, 8, Target: 30),
+            Programme = new(-28, 8, Target: 30),
             Goals = ["middle-split"],
-            Days = ThriceAWeek(0),
+            // A fortnight with the school crew, and nothing trained.
+            Days = ThriceAWeek(-15),
             Tests = EveryOtherWeek,
             Rate = 0.05,
         },

@@ -262,6 +262,16 @@ public sealed class ProgrammeDesk(
         return asked.IsOk ? planner.Judge(asked.Value, Open(current, current.Plan.Days, asked.Value.From)) : [];
     }
 
+    /// <summary>A plan with what its weeks have loaded by now.</summary>
+    public StandingPlan WithLoadsNow(Standing standing, StandingPlan current)
+    {
+        var asked = Asked(standing, current.Sketch, current);
+        if (!asked.IsOk)
+            return current;
+        var loads = planner.LoadsNow(asked.Value, Open(current, current.Plan.Days, asked.Value.From));
+        return current with { Plan = current.Plan with { Loads = [.. loads.Select(StoredLoad.Of)] } };
+    }
+
     /// <summary>The answer to a request that came before, or that comes too late.</summary>
     private async Task<Result<(PlanRow Row, Appended Appended)>?> Told<T>(
         Guid id,

@@ -35,7 +35,7 @@ public static class ProgrammeEndpoints
             new ProgrammePage(
                 ProgrammeSuggestion.Of(standing, today),
                 [.. standing.State.Courses.Select(c => c.Skill)],
-                current is null ? null : await viewer.Standing(current, standing, ct),
+                current is null ? null : await viewer.Standing(desk.WithLoadsNow(standing, current), standing, ct),
                 current is null ? [] : [.. ProgrammeViews.News(standing, current, desk.Judge(standing, current), today)]
             )
         );
@@ -114,7 +114,7 @@ public static class ProgrammeEndpoints
         return Problems.Respond(
             kept.Value.Appended,
             $"/api/v1/students/{current.Row.StudentId}/programme/versions/{current.Row.Number}",
-            await viewer.Standing(current, standing, ct)
+            await viewer.Standing(desk.WithLoadsNow(standing, current), standing, ct)
         );
     }
 

@@ -92,9 +92,13 @@ internal static class ProgrammeViews
                     .ToList();
                 var expected = outlook.Of(course, planned);
                 gates.AddRange(expected);
-                var weeks = Math.Max(1, plan.Days.Where(d => d.Day >= today).Select(d => d.Week).Distinct().Count());
+                var tests = plan
+                    .Days.Where(d => d.Day >= today && d.Ask?.Of(BlockAim.Test).Contains(goal.Skill) == true)
+                    .Select(d => d.Day)
+                    .Order()
+                    .ToList();
                 if (goal.Target is { } target)
-                    targets.Add(TargetOutlook.Of(course, target, expected, Math.Max(1, planned.Count) / (double)weeks, today));
+                    targets.Add(TargetOutlook.Of(course, target, expected, tests, 7 * content.Programme.Tests.EveryWeeks, today));
             }
             return new(gates, targets);
         }
@@ -187,8 +191,10 @@ internal static class ProgrammeViews
         foreach (var goal in current.Sketch.Goals)
             if (standing.State.On(goal.Skill) is { } course && StageIn(current, goal.Skill, course) is { } planned)
                 yield return new("stageChanged", goal.Skill, planned);
+        // What was missed before the plan was made is in it already.
+        var made = standing.State.Now.DayOf(current.Row.At);
         var missed = current.Plan.Days.Count(d =>
-            d.Day < today && current.IsOpen(d) && d.Day > (standing.State.LastSessionOn ?? DateOnly.MinValue)
+            d.Day < today && d.Day >= made && current.IsOpen(d) && d.Day > (standing.State.LastSessionOn ?? DateOnly.MinValue)
         );
         if (missed > 0)
             yield return new(

@@ -35,14 +35,7 @@ public sealed record StoredPlan(
             made.Pieces,
             made.ShortWeeks,
             [
-                .. made.Loads.Select(l => new StoredLoad(
-                    l.Key.Tag,
-                    l.Key.Limb,
-                    l.Week,
-                    LoadCeiling.Shown(l.Key.Tag, l.Done),
-                    LoadCeiling.Shown(l.Key.Tag, l.Load),
-                    LoadCeiling.Shown(l.Key.Tag, l.Ceiling)
-                )),
+                .. made.Loads.Select(StoredLoad.Of),
             ]
         );
     }
@@ -72,4 +65,15 @@ public sealed record StoredBlock(string Skill, BlockAim Kind, int Level, int Sec
 
 /// <summary>In minutes of heavy work; for the wrist in bodyweight-seconds.</summary>
 /// <param name="Load">Done and planned.</param>
-public sealed record StoredLoad(LoadTag Tag, Tensarch.Core.Side? Side, int Week, double Done, double Load, double Ceiling);
+public sealed record StoredLoad(LoadTag Tag, Tensarch.Core.Side? Side, int Week, double Done, double Load, double Ceiling)
+{
+    internal static StoredLoad Of(WeekLoad load) =>
+        new(
+            load.Key.Tag,
+            load.Key.Limb,
+            load.Week,
+            LoadCeiling.Shown(load.Key.Tag, load.Done),
+            LoadCeiling.Shown(load.Key.Tag, load.Load),
+            LoadCeiling.Shown(load.Key.Tag, load.Ceiling)
+        );
+}

@@ -116,7 +116,7 @@ export function targetText(target: Schemas['TargetVerdict']): string {
     case 'barred':
       return `${name} by ${day} cannot be met while its gate is held by a caution.`;
     case 'tooManyGates':
-      return `${name} by ${day} cannot be met: ${times(target.gates, 'gate')} ${target.gates === 1 ? 'is' : 'are'} left, and the days and sessions that they ask for end on ${shortDay(target.earliest!)} at the earliest.`;
+      return `${name} by ${day} cannot be met: ${times(target.gates, 'gate')} ${target.gates === 1 ? 'is' : 'are'} left, each shown on a test day of its own, the last on ${shortDay(target.earliest!)} at the earliest.`;
     case 'notAtThisSlope':
       return `${name} by ${day} is not to be expected: at the slope of late the present gate opens too late, and ${times(target.gates, 'gate')} ${target.gates === 1 ? 'is' : 'are'} left.`;
     default:
