@@ -44,7 +44,10 @@ internal sealed class Body
                 .. skills.SelectMany(s =>
                     content
                         .NewestLadder(s.Skill)!
-                        .Courses.Select(side => new SkillDecision(s.Skill, new(side, 1, Math.Min(s.Stage, content.NewestLadder(s.Skill)!.Stages.Count), placed)))
+                        .Courses.Select(side => new SkillDecision(
+                            s.Skill,
+                            new(side, 1, Math.Min(s.Stage, content.NewestLadder(s.Skill)!.Stages.Count), placed)
+                        ))
                 ),
             ],
         };
@@ -71,7 +74,13 @@ internal sealed class Body
         var state = State(plan.Date);
         var courses = state.Courses.Where(c => exposed.Contains(c.Skill) || ranges.Contains(c.Skill)).ToList();
         var open = courses.SelectMany(c => c.Judge(gate).SelectMany(v => v.Tests.Select(t => (Course: c, v.Stage, Test: t)))).ToList();
-        foreach (var key in open.Where(o => exposed.Contains(o.Course.Skill)).Select(o => KeyOf(o.Test)).OfType<(string, Side?)>().Distinct().ToList())
+        foreach (
+            var key in open.Where(o => exposed.Contains(o.Course.Skill))
+                .Select(o => KeyOf(o.Test))
+                .OfType<(string, Side?)>()
+                .Distinct()
+                .ToList()
+        )
             truths[key] = TruthOf(key, open.First(o => KeyOf(o.Test) == key).Test).Trained();
         Facts = Facts with
         {
@@ -84,7 +93,9 @@ internal sealed class Body
             Readings =
             [
                 .. Facts.Readings,
-                .. open.Where(o => ranges.Contains(o.Course.Skill)).SelectMany(o => ReadingsOf(o.Course, o.Test, at)).DistinctBy(r => r.Series),
+                .. open.Where(o => ranges.Contains(o.Course.Skill))
+                    .SelectMany(o => ReadingsOf(o.Course, o.Test, at))
+                    .DistinctBy(r => r.Series),
             ],
         };
     }
@@ -108,8 +119,14 @@ internal sealed class Body
         // A later stage asks more of the same: the limit moves with it.
         var beyond = Short(test.Test, asked, -0.25);
         return truths[key] = test.Test is RomCriterion { Comparison: Comparison.AtMost }
-            ? truth with { Limit = Math.Min(truth.Limit, beyond) }
-            : truth with { Limit = Math.Max(truth.Limit, beyond) };
+            ? truth with
+            {
+                Limit = Math.Min(truth.Limit, beyond),
+            }
+            : truth with
+            {
+                Limit = Math.Max(truth.Limit, beyond),
+            };
     }
 
     private static double Asked(ReadinessTest test) =>
@@ -123,7 +140,9 @@ internal sealed class Body
 
     private double Short(ReadinessTest test, double asked, double by)
     {
-        var scale = test is RomCriterion rom ? Math.Max(Math.Abs(asked), (content.Measure(rom.Measure).Max - content.Measure(rom.Measure).Min) / 8) : asked;
+        var scale = test is RomCriterion rom
+            ? Math.Max(Math.Abs(asked), (content.Measure(rom.Measure).Max - content.Measure(rom.Measure).Min) / 8)
+            : asked;
         return test is RomCriterion { Comparison: Comparison.AtMost } ? asked + by * scale : asked - by * scale;
     }
 
@@ -223,7 +242,11 @@ internal sealed class Body
             {
                 FormCriterion form => Facts with
                 {
-                    Forms = [.. Facts.Forms, new(NewId(), at, course.Skill, verdict.Stage, test.ReadOn, [.. form.Items.Select(i => i.Key)])],
+                    Forms =
+                    [
+                        .. Facts.Forms,
+                        new(NewId(), at, course.Skill, verdict.Stage, test.ReadOn, [.. form.Items.Select(i => i.Key)]),
+                    ],
                 },
                 ExitCriterion exit => Facts with
                 {

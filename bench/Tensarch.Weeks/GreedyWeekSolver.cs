@@ -54,9 +54,10 @@ internal sealed class GreedyWeekSolver : IWeekSolver
                 .Select(d => d.Slot.Day)
                 .Concat(problem.Heavy.Where(h => h.Tags.Contains(tag)).Select(h => h.Day))
                 .Distinct()
-                .Count(d => slot.Day.DayNumber - d.DayNumber < window)
-                <= most;
-        return Running(LoadTag.Wrist, 3, 2) && Running(LoadTag.Neck, 7, 3) && problem.Loads.Select((_, t) => t).All(t => Within(problem, days, t));
+                .Count(d => slot.Day.DayNumber - d.DayNumber < window) <= most;
+        return Running(LoadTag.Wrist, 3, 2)
+            && Running(LoadTag.Neck, 7, 3)
+            && problem.Loads.Select((_, t) => t).All(t => Within(problem, days, t));
     }
 
     private static bool Within(PieceProblem problem, List<(PieceSlot Slot, Choice Choice)> days, int t)

@@ -28,13 +28,16 @@ switch (args.FirstOrDefault())
 
 PlanFor Asked(Case of, int weeks) => Seasons.Asked(content, of, of.Body(content).State(Case.Start), weeks, Case.Start, []);
 
-static double At(List<double> sorted, double share) => sorted.Count == 0 ? 0 : sorted[Math.Min(sorted.Count - 1, (int)(share * sorted.Count))];
+static double At(List<double> sorted, double share) =>
+    sorted.Count == 0 ? 0 : sorted[Math.Min(sorted.Count - 1, (int)(share * sorted.Count))];
 
 // Time and proven gap by length and goals, and what the greedy planner's answers cost on the same pieces.
 void Grid(int each)
 {
     Warm();
-    Console.WriteLine("| weeks | goals | whole plan, median s | a piece: solver p50 / p95 / max ms | largest gap | cost | greedy cost | greedy has none |");
+    Console.WriteLine(
+        "| weeks | goals | whole plan, median s | a piece: solver p50 / p95 / max ms | largest gap | cost | greedy cost | greedy has none |"
+    );
     Console.WriteLine("|---|---|---|---|---|---|---|---|");
     foreach (var weeks in new[] { 4, 8, 16 })
         for (var goals = 1; goals <= Programme.MostGoals; goals++)
@@ -98,8 +101,10 @@ void SeasonTable(int students)
     List<(int Passed, Dictionary<LoadKey, int> Peaks, int Stuck)> Live(IWeekSolver with) =>
         [.. Enumerable.Range(0, students).Select(i => Seasons.Live(content, Case.Of(content, i), with, Weeks))];
 
-    static int Better(List<(int Passed, Dictionary<LoadKey, int> Peaks, int Stuck)> one, List<(int Passed, Dictionary<LoadKey, int> Peaks, int Stuck)> other) =>
-        one.Zip(other).Count(x => x.First.Passed > x.Second.Passed);
+    static int Better(
+        List<(int Passed, Dictionary<LoadKey, int> Peaks, int Stuck)> one,
+        List<(int Passed, Dictionary<LoadKey, int> Peaks, int Stuck)> other
+    ) => one.Zip(other).Count(x => x.First.Passed > x.Second.Passed);
 
     static string Mean(List<(int Passed, Dictionary<LoadKey, int> Peaks, int Stuck)> of, Tensarch.Core.Students.LoadTag tag)
     {

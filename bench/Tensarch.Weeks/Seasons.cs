@@ -33,7 +33,14 @@ internal sealed record Case(int Seed, IReadOnlyList<(string Skill, int Stage)> S
 /// <summary>Plans for made-up students, and lets them live through it.</summary>
 internal static class Seasons
 {
-    public static PlanFor Asked(CatalogueContent content, Case of, StudentState state, int weeks, DateOnly from, IReadOnlyList<DoneDay> done)
+    public static PlanFor Asked(
+        CatalogueContent content,
+        Case of,
+        StudentState state,
+        int weeks,
+        DateOnly from,
+        IReadOnlyList<DoneDay> done
+    )
     {
         var gate = new Gate(content);
         var courses = of.Skills.Select(s => state.On(s.Skill)!).ToList();
@@ -66,7 +73,12 @@ internal static class Seasons
 
     /// <summary>Lives through a programme, planned again whenever a gate opens.</summary>
     /// <returns>Gates passed, and by load the largest week there was.</returns>
-    public static (int Passed, Dictionary<LoadKey, int> Peaks, int Stuck) Live(CatalogueContent content, Case of, IWeekSolver solver, int weeks)
+    public static (int Passed, Dictionary<LoadKey, int> Peaks, int Stuck) Live(
+        CatalogueContent content,
+        Case of,
+        IWeekSolver solver,
+        int weeks
+    )
     {
         var (body, planner, done, stuck) = (of.Body(content), new Planner(content, solver), new List<DoneDay>(), 0);
         var end = Case.Start.AddDays(7 * weeks);
@@ -101,7 +113,11 @@ internal static class Seasons
             history
                 .Days.Where(d => d.Day >= Case.Start)
                 .GroupBy(d => (d.Day.DayNumber - Case.Start.DayNumber) / 7)
-                .SelectMany(w => w.SelectMany(d => Keys.Select(k => (Key: k, Load: d.Loads[k]))).GroupBy(x => x.Key).Select(g => (g.Key, Load: g.Sum(x => x.Load))))
+                .SelectMany(w =>
+                    w.SelectMany(d => Keys.Select(k => (Key: k, Load: d.Loads[k])))
+                        .GroupBy(x => x.Key)
+                        .Select(g => (g.Key, Load: g.Sum(x => x.Load)))
+                )
                 .GroupBy(x => x.Key)
                 .ToDictionary(g => g.Key, g => g.Max(x => x.Load)),
             stuck

@@ -12,6 +12,8 @@ async function signIn(page: Page) {
   await page.getByLabel('E-mail').fill(owner.email);
   await page.getByLabel('Password').fill(owner.password);
   await page.getByRole('button', { name: 'Sign in' }).click();
+  await expect(page).toHaveURL(/today/);
+  await page.getByRole('link', { name: 'Students', exact: true }).click();
   await expect(page.getByRole('heading', { name: 'Students' })).toBeVisible();
 }
 

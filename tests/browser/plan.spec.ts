@@ -1,3 +1,4 @@
+import AxeBuilder from '@axe-core/playwright';
 import type { APIRequestContext, Page } from '@playwright/test';
 import ICAL from 'ical.js';
 import { expect } from './clean-page';
@@ -157,6 +158,15 @@ test('a series has a light first week and days for something of their own', asyn
   await page.getByLabel('One day to be ready for').fill(new Date(Date.now() + 50 * 86_400_000).toISOString().slice(0, 10));
   await page.getByRole('button', { name: 'Prepare for it' }).click();
   await expect(page.getByText(/^Front split by .* cannot be met/)).toBeVisible();
+  for (const theme of ['chalk', 'slate']) {
+    await page.evaluate((t) => (document.documentElement.dataset.theme = t), theme);
+    expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
+  }
+  await page.setViewportSize({ width: 390, height: 844 });
+  await expect(page.getByText(/^Week 1 of/)).toBeVisible();
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  await page.getByRole('button', { name: 'The week after' }).click();
+  await expect(page.getByText(/^Week 2 of/)).toBeVisible();
 });
 
 test('a missed fortnight is said, and the new plan takes it in', async ({ page, request }) => {

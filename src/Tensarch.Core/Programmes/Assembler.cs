@@ -26,6 +26,14 @@ public sealed class Assembler(CatalogueContent content)
         return built.IsOk && built.Value.Skills.Count == courses.Count ? Cut(built.Value, who, ask) : null;
     }
 
+    /// <summary>A planned session on another day, or under other facts: what was asked of it, and no more load than it had.</summary>
+    /// <returns>None where it cannot be that any more.</returns>
+    public SessionPlan? Again(SessionPlan plan, Trainee who, DayAsk ask) =>
+        Of(who, ask, DayMenu.AsMuchAs(LoadLedger.Of(Work.Planned(plan, content), content))) is { } again
+        && SessionChecker.Check(again.Plan, who, content).Count == 0
+            ? again.Plan
+            : null;
+
     /// <summary>A session that is there already, cut into the blocks that were asked of it.</summary>
     public DayOffer Read(SessionPlan plan, Trainee who, DayAsk ask) => Cut(plan, who, ask);
 

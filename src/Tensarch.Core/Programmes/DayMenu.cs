@@ -146,10 +146,7 @@ internal sealed class DayMenu(CatalogueContent content, Programme programme)
     private static string KeyOf(Trainee who, Func<CourseState, int> step)
     {
         var text = new StringBuilder();
-        text.Append(
-            CultureInfo.InvariantCulture,
-            $"{who.Minutes} {who.WayBack?.DoseShare} {who.Absence} {who.Bars.RampTopPercent} "
-        );
+        text.Append(CultureInfo.InvariantCulture, $"{who.Minutes} {who.WayBack?.DoseShare} {who.Absence} {who.Bars.RampTopPercent} ");
         text.AppendJoin(',', LoadTags.All.Select(t => (int)who.Bars[t])).Append(' ');
         text.AppendJoin(',', who.Eased.Select(e => e.ToString())).Append(' ');
         text.AppendJoin(',', DrillChoice.EndRangeRegions.Select(t => Math.Min(3, who.History.DaysSinceHeavy(t, who.Date) ?? 3)))

@@ -25,7 +25,14 @@ public sealed record ExpectedGate(
 
 /// <summary>Days on which a test may be met, by the slope of what was read so far.</summary>
 /// <param name="Never">It does not come nearer, or not within a year.</param>
-internal sealed record TestOutlook(string? Decides, DateOnly Earliest, DateOnly? Latest, bool Never = false, bool Unknown = false, bool Ends = false);
+internal sealed record TestOutlook(
+    string? Decides,
+    DateOnly Earliest,
+    DateOnly? Latest,
+    bool Never = false,
+    bool Unknown = false,
+    bool Ends = false
+);
 
 /// <summary>Looks ahead from what was measured, and from what is planned, to the gates. Slopes: Theil 1950, interval of Sen 1968, 80 %.</summary>
 public sealed class GateOutlook(CatalogueContent content, DateOnly today)

@@ -46,7 +46,14 @@ public sealed record Choice(
 /// <param name="Step">So much more than before is always allowed.</param>
 /// <param name="Entry">So much is allowed whatever was before.</param>
 /// <param name="Weeks">By week of the piece.</param>
-public sealed record LoadTrack(Sessions.LoadKey Key, int Step, int Entry, int GrowthPercent, int BackOffPercent, IReadOnlyList<WeekLimit> Weeks);
+public sealed record LoadTrack(
+    Sessions.LoadKey Key,
+    int Step,
+    int Entry,
+    int GrowthPercent,
+    int BackOffPercent,
+    IReadOnlyList<WeekLimit> Weeks
+);
 
 /// <summary>The limit of one week.</summary>
 /// <param name="Week">Of the programme.</param>

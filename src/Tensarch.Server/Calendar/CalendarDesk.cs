@@ -65,7 +65,12 @@ public sealed class CalendarDesk(TensarchDb db, CatalogueContent content, Studio
 
     public async Task<(FeedRow Row, Appended Appended)> Open(FeedRequest request, CancellationToken ct)
     {
-        var body = new { request.StudentId, request.Morning, request.Afternoon };
+        var body = new
+        {
+            request.StudentId,
+            request.Morning,
+            request.Afternoon,
+        };
         if (await db.Feeds.AsNoTracking().SingleOrDefaultAsync(f => f.Id == request.Id, ct) is { } stored)
             return (stored, stored.BodyHash == Facts.Hash(body) ? Appended.SameAgain : Appended.Clash);
         var row = new FeedRow

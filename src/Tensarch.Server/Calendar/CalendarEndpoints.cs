@@ -27,13 +27,17 @@ public static class CalendarEndpoints
         calendar.MapPost("/feeds", Open).Produces<FeedView>(201).Produces<FeedView>();
         calendar.MapPut("/feeds/{feedId}", Change);
         calendar.MapDelete("/feeds/{feedId}", Revoke);
-        api.MapGet("/students/{studentId}/calendar", (Guid studentId, CalendarDesk desk, CancellationToken ct) => Download(studentId, desk, ct))
+        api.MapGet(
+                "/students/{studentId}/calendar",
+                (Guid studentId, CalendarDesk desk, CancellationToken ct) => Download(studentId, desk, ct)
+            )
             .WithTags("Calendar")
             .Produces<string>(200, "text/calendar");
     }
 
     /// <summary>What a calendar program reads: it signs in by nothing but the link.</summary>
-    public static void MapFeeds(this IEndpointRouteBuilder app) => app.MapGet("/calendar/{token}.ics", Read).AllowAnonymous().ExcludeFromDescription();
+    public static void MapFeeds(this IEndpointRouteBuilder app) =>
+        app.MapGet("/calendar/{token}.ics", Read).AllowAnonymous().ExcludeFromDescription();
 
     private static FeedView View(FeedRow row) =>
         new(row.Id, row.StudentId, $"/calendar/{row.Token}.ics", row.Morning, row.Afternoon, row.At);
@@ -64,7 +68,14 @@ public static class CalendarEndpoints
     private static async Task<Results<NoContent, ProblemHttpResult>> Revoke(Guid feedId, CalendarDesk desk, CancellationToken ct) =>
         await desk.Change(feedId, null, ct) is not null ? TypedResults.NoContent() : Problems.NotFound();
 
-    private static async Task<IResult> Read(string token, TensarchDb db, StudioScope scope, IServiceProvider services, HttpContext http, CancellationToken ct)
+    private static async Task<IResult> Read(
+        string token,
+        TensarchDb db,
+        StudioScope scope,
+        IServiceProvider services,
+        HttpContext http,
+        CancellationToken ct
+    )
     {
         var feed = await (
             from f in db.Feeds.IgnoreQueryFilters().AsNoTracking()
@@ -80,9 +91,7 @@ public static class CalendarEndpoints
         if (feed is null)
             return Problems.NotFound();
         scope.Enter(feed.Feed.StudioId, feed.Feed.By, feed.TimeZone);
-        var text = await services
-            .GetRequiredService<CalendarDesk>()
-            .Of(feed.Feed.StudentId, feed.Feed.Morning, feed.Feed.Afternoon, ct);
+        var text = await services.GetRequiredService<CalendarDesk>().Of(feed.Feed.StudentId, feed.Feed.Morning, feed.Feed.Afternoon, ct);
         http.Response.Headers.CacheControl = "private, max-age=300";
         return text is null ? Problems.NotFound() : TypedResults.Text(text, Type);
     }

@@ -35,13 +35,7 @@ public static class CalendarWriter
     private static readonly DateTime ZonesFrom = new(2026, 1, 1);
 
     /// <param name="timeZone">IANA name.</param>
-    public static string Write(
-        string name,
-        IReadOnlyList<CalendarSession> sessions,
-        string timeZone,
-        TimeOnly morning,
-        TimeOnly afternoon
-    )
+    public static string Write(string name, IReadOnlyList<CalendarSession> sessions, string timeZone, TimeOnly morning, TimeOnly afternoon)
     {
         var calendar = new Ical.Net.Calendar { ProductId = Product, Method = "PUBLISH" };
         calendar.AddProperty("X-WR-CALNAME", name);

@@ -72,7 +72,10 @@ internal static class PlanDiff
         var (was, now) = (Stages(one.Plan), Stages(other.Plan));
         foreach (var skill in one.Blocks.Select(b => b.Skill).Intersect(other.Blocks.Select(b => b.Skill)))
         {
-            var (had, has) = (was.Where(s => s.Item1 == skill).Max(s => (int?)s.Item3), now.Where(s => s.Item1 == skill).Max(s => (int?)s.Item3));
+            var (had, has) = (
+                was.Where(s => s.Item1 == skill).Max(s => (int?)s.Item3),
+                now.Where(s => s.Item1 == skill).Max(s => (int?)s.Item3)
+            );
             if (had != has)
                 return skill;
         }

@@ -74,7 +74,8 @@ public sealed class PlanViewer(TensarchDb db, CatalogueContent content, StudioCl
         );
     }
 
-    private static bool Missed(StandingPlan plan, DateOnly on) => plan.Plan.Days.Any(d => d.Day < on && d.Plan is not null && !plan.IsBegun(d));
+    private static bool Missed(StandingPlan plan, DateOnly on) =>
+        plan.Plan.Days.Any(d => d.Day < on && d.Plan is not null && !plan.IsBegun(d));
 
     private async Task<string> By(PlanRow row, CancellationToken ct) =>
         await db.Users.Where(u => u.Id == row.By).Select(u => u.DisplayName).FirstOrDefaultAsync(ct) ?? "";

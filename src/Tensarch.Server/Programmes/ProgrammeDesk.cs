@@ -1,6 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Tensarch.Core;
 using Tensarch.Core.Catalogue;
+using Tensarch.Core.Planning;
 using Tensarch.Core.Programmes;
 using Tensarch.Server.Data;
 using Tensarch.Server.Planning;
@@ -19,7 +20,7 @@ public sealed record StandingPlan(PlanRow Row, ProgrammeSketch Sketch, StoredPla
 }
 
 /// <summary>Plans the weeks of a student, keeps versions, and lays out the sessions of the newest one.</summary>
-public sealed class ProgrammeDesk(
+public sealed partial class ProgrammeDesk(
     TensarchDb db,
     CatalogueContent content,
     IWeekSolver solver,
@@ -152,99 +153,6 @@ public sealed class ProgrammeDesk(
         return changed;
     }
 
-    /// <summary>What a change by hand would break.</summary>
-    public async Task<Result<IReadOnlyList<BrokenRule>>> Try(Standing standing, PlanEdit edit, CancellationToken ct)
-    {
-        if (await Current(standing.Student.Id, ct) is not { } current)
-            return Problem.Of("noPlan", "edit");
-        var changed = Edited(standing, current, edit);
-        return changed.IsOk ? Result.Of(changed.Value.Broken) : changed.Problems.ToList();
-    }
-
-    public async Task<Result<(PlanRow Row, Appended Appended)>> Keep(Standing standing, KeepPlanEdit request, CancellationToken ct)
-    {
-        if (await Current(standing.Student.Id, ct) is not { } current)
-            return Problem.Of("noPlan", "edit");
-        if (await Told(request.Id, request.BasedOn, new { standing.Student.Id, request }, current, ct) is { } told)
-            return told;
-        var changed = Edited(standing, current, request.Edit);
-        if (!changed.IsOk)
-            return changed.Problems.ToList();
-        return changed.Value.Broken.Count > 0
-            ? Problem.Of("editRefused", "edit")
-            : await Store(
-                request.Id,
-                new { standing.Student.Id, request },
-                changed.Value.Sketch,
-                changed.Value.Plan,
-                "byHand",
-                current,
-                standing,
-                ct
-            );
-    }
-
-    private sealed record Changed(ProgrammeSketch Sketch, StoredPlan Plan, IReadOnlyList<BrokenRule> Broken);
-
-    private Result<Changed> Edited(Standing standing, StandingPlan current, PlanEdit edit)
-    {
-        var days = current.Plan.Days.ToList();
-        var at = days.FindIndex(d => d.Day == edit.Day && d.Half == edit.Half);
-        if (at < 0 || days[at].Plan is null || !current.IsOpen(days[at]))
-            return Problem.Of("nothingThere", "edit.day");
-        if (edit.Kind != PlanEditKind.Move)
-        {
-            days[at] = days[at] with { Pinned = edit.Kind == PlanEditKind.Pin };
-            return new Changed(current.Sketch, current.Plan with { Days = days }, []);
-        }
-        if (edit.To is not { } to)
-            return Problem.Of("required", "edit.to");
-        if (to < clock.Today)
-            return Problem.Of("dateInPast", "edit.to");
-        if (to < current.Sketch.Start || to > current.Sketch.End)
-            return Problem.Of("targetOutside", "edit.to");
-        var half = edit.ToHalf ?? edit.Half;
-        if (days.Any(d => d.Day == to && d.Half == half && d.Plan is not null))
-            return Problem.Of("dayTaken", "edit.to");
-        var moved = days[at];
-        var plan = sessions.Read(current.RowOf(moved)!) ?? moved.Plan!;
-        days[at] = moved with
-        {
-            Day = to,
-            Half = half,
-            Week = (to.DayNumber - current.Sketch.Start.DayNumber) / 7,
-            Pinned = true,
-            Plan = plan with { Date = to },
-        };
-        days = [.. days.OrderBy(d => d.Day).ThenBy(d => d.Half)];
-        var sketch = current.Sketch with
-        {
-            // The time moves with the session, so that the next plan leaves both days as they are.
-            Days = [.. current.Sketch.Days, new(null, to, moved.Minutes, half)],
-            Off = days.Any(d => d.Day == edit.Day) ? current.Sketch.Off : [.. current.Sketch.Off ?? [], edit.Day],
-        };
-        var asked = Asked(standing, current.Sketch, current);
-        if (!asked.IsOk)
-            return asked.Problems.ToList();
-        var stood = Open(current, current.Plan.Days, asked.Value.From);
-        var before = planner.Judge(asked.Value, stood).Select(v => (v.Violation.Code, v.Violation.Drill, v.Load)).ToHashSet();
-        var broken = planner
-            .Judge(asked.Value, Open(current, days, asked.Value.From))
-            .Where(v => !before.Contains((v.Violation.Code, v.Violation.Drill, v.Load)));
-        return new Changed(sketch, current.Plan with { Days = days }, [.. broken.Select(Said)]);
-    }
-
-    private static BrokenRule Said(DayViolation broken) =>
-        new(
-            broken.Day,
-            broken.Violation.Code,
-            broken.Violation.Drill,
-            broken.Load?.Tag,
-            broken.Load?.Limb,
-            broken.Load is { } load ? LoadCeiling.Shown(load.Tag, broken.Has ?? 0) : null,
-            broken.Load is { } most ? LoadCeiling.Shown(most.Tag, broken.Most ?? 0) : null
-        );
-
     /// <summary>What is still to be trained, as it is kept by now.</summary>
     private List<LockedDay> Open(StandingPlan current, IReadOnlyList<StoredDay> days, DateOnly since) =>
         [
@@ -260,6 +168,22 @@ public sealed class ProgrammeDesk(
     {
         var asked = Asked(standing, current.Sketch, current);
         return asked.IsOk ? planner.Judge(asked.Value, Open(current, current.Plan.Days, asked.Value.From)) : [];
+    }
+
+    /// <summary>A session of the plan as it is on a day under today's facts: what the plan asks of it, and no more load.</summary>
+    /// <returns>None where it is of no plan, or cannot be that any more.</returns>
+    public async Task<SessionPlan?> Again(Standing standing, SessionRow row, DateOnly date, CancellationToken ct)
+    {
+        if (
+            row.Half is null
+            || await Current(row.StudentId, ct) is not { } current
+            || current.Plan.Days.FirstOrDefault(d => d.Session == row.Id) is not { Ask: { } ask, Plan: { } planned }
+        )
+            return null;
+        var asked = ProgrammeFacts.Of(standing, current.Sketch, date < current.Sketch.End ? date : current.Sketch.End, content);
+        return asked.IsOk
+            ? new Assembler(content).Again(sessions.Read(row) ?? planned, asked.Value.Facts(date, planned.Minutes), ask)
+            : null;
     }
 
     /// <summary>A plan with what its weeks have loaded by now.</summary>

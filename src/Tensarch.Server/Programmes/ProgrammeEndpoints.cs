@@ -26,7 +26,13 @@ public static class ProgrammeEndpoints
         programme.MapGet("/versions/{number:int}", Version);
     }
 
-    private static async Task<Ok<ProgrammePage>> Page(Guid studentId, ProgrammeDesk desk, PlanViewer viewer, Standings standings, CancellationToken ct)
+    private static async Task<Ok<ProgrammePage>> Page(
+        Guid studentId,
+        ProgrammeDesk desk,
+        PlanViewer viewer,
+        Standings standings,
+        CancellationToken ct
+    )
     {
         var standing = (await standings.Of(studentId, ct))!;
         var current = await desk.Current(studentId, ct);

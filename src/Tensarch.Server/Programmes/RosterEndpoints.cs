@@ -32,7 +32,11 @@ public static class RosterEndpoints
 
     private static async Task<Ok<RosterPage>> Newest(TensarchDb db, CancellationToken ct) =>
         TypedResults.Ok(
-            new RosterPage(await db.RosterRuns.AsNoTracking().OrderByDescending(r => r.At).FirstOrDefaultAsync(ct) is { } row ? await View(row, db, ct) : null)
+            new RosterPage(
+                await db.RosterRuns.AsNoTracking().OrderByDescending(r => r.At).FirstOrDefaultAsync(ct) is { } row
+                    ? await View(row, db, ct)
+                    : null
+            )
         );
 
     private static async Task<IResult> Begin(

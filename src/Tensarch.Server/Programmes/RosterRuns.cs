@@ -165,7 +165,8 @@ internal sealed partial class RosterRuns(IServiceProvider services, TimeProvider
     }
 
     /// <summary>The same run plans a student once, however often it is begun again.</summary>
-    private static Guid IdOf(Guid run, Guid student) => new(SHA256.HashData([.. run.ToByteArray(), .. student.ToByteArray()]).AsSpan(0, 16));
+    private static Guid IdOf(Guid run, Guid student) =>
+        new(SHA256.HashData([.. run.ToByteArray(), .. student.ToByteArray()]).AsSpan(0, 16));
 
     [LoggerMessage(Level = LogLevel.Error, Message = "A student of a roster could not be planned.")]
     private static partial void CouldNot(ILogger log, Exception e);

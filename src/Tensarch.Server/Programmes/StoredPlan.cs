@@ -34,9 +34,7 @@ public sealed record StoredPlan(
             [.. before.Concat(planned).OrderBy(d => d.Day).ThenBy(d => d.Half)],
             made.Pieces,
             made.ShortWeeks,
-            [
-                .. made.Loads.Select(StoredLoad.Of),
-            ]
+            [.. made.Loads.Select(StoredLoad.Of)]
         );
     }
 }

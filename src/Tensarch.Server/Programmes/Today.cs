@@ -73,7 +73,13 @@ public static class Today
     public static void MapToday(this IEndpointRouteBuilder api) => api.MapGet("/today", Page).WithTags("Programmes");
 
     /// <summary>A fixed number of queries, whatever the studio has.</summary>
-    private static async Task<Ok<TodayPage>> Page(TensarchDb db, BoardDesk board, Standings standings, StudioClock clock, CancellationToken ct)
+    private static async Task<Ok<TodayPage>> Page(
+        TensarchDb db,
+        BoardDesk board,
+        Standings standings,
+        StudioClock clock,
+        CancellationToken ct
+    )
     {
         var today = clock.Today;
         var students = await db
@@ -132,11 +138,7 @@ public static class Today
         // Planned again since: what was missed is in the plan already.
         var missing = missed.Select(m => m.StudentId).ToList();
         var plannedOn = (
-            await db
-                .Plans.AsNoTracking()
-                .Where(p => missing.Contains(p.StudentId))
-                .Select(p => new { p.StudentId, p.At })
-                .ToListAsync(ct)
+            await db.Plans.AsNoTracking().Where(p => missing.Contains(p.StudentId)).Select(p => new { p.StudentId, p.At }).ToListAsync(ct)
         ).ToLookup(p => p.StudentId, p => clock.DayOf(p.At));
         missed = [.. missed.Where(m => plannedOn[m.StudentId].DefaultIfEmpty().Max() <= m.Last)];
         var tests = await TestsDue(db, today, ct);

@@ -4,6 +4,7 @@ using Tensarch.Core.Catalogue;
 using Tensarch.Core.Planning;
 using Tensarch.Server.Data;
 using Tensarch.Server.Planning;
+using Tensarch.Server.Programmes;
 using Tensarch.Server.Skills;
 
 namespace Tensarch.Server.Sessions;
@@ -31,7 +32,14 @@ public enum SessionChangeKind
 public sealed record SessionChange(SessionChangeKind Kind, DateOnly? Date = null);
 
 /// <summary>What is done with a session beside running it. Each may be sent twice and does the same.</summary>
-public sealed class SessionChanges(TensarchDb db, CatalogueContent catalogue, PlanDesk plans, Standings standings, StudioClock clock)
+public sealed class SessionChanges(
+    TensarchDb db,
+    CatalogueContent catalogue,
+    PlanDesk plans,
+    ProgrammeDesk programmes,
+    Standings standings,
+    StudioClock clock
+)
 {
     public async Task<Result<SessionRow>> Make(Guid id, SessionChange change, CancellationToken ct)
     {
@@ -90,7 +98,10 @@ public sealed class SessionChanges(TensarchDb db, CatalogueContent catalogue, Pl
     {
         var standing = (await standings.Of(row.StudentId, ct))!;
         var before = plans.Read(row);
-        var planned = plans.Make(standing, new(row.Id, date, before?.Minutes, row.Skill, row.Beside));
+        // A session of the weeks stays what the plan asks of it; what cannot be that any more is made as any other.
+        var planned = await programmes.Again(standing, row, date, ct) is { } again
+            ? Result.Of(again)
+            : plans.Make(standing, new(row.Id, date, before?.Minutes, row.Skill, row.Beside));
         if (!planned.IsOk)
             return [.. planned.Problems];
         var kept =

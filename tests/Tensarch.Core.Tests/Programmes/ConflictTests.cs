@@ -38,10 +38,7 @@ public class ConflictTests
             iter: 100 * Budget.Seconds
         );
         Assert.True(conflicts > 40 && none > 20, $"{conflicts} conflicts, {none} without");
-        Assert.All(
-            [PieceRuleKind.Exposures, PieceRuleKind.Time, PieceRuleKind.WeekLoad],
-            kind => Assert.Contains(kind, kinds)
-        );
+        Assert.All([PieceRuleKind.Exposures, PieceRuleKind.Time, PieceRuleKind.WeekLoad], kind => Assert.Contains(kind, kinds));
     }
 
     /// <summary>Written from the rules, and not from the model: whatever the sessions are, do all these rules hold?</summary>

@@ -33,7 +33,10 @@ public class GateOutlookTests
     public void A_gap_that_closes_by_two_a_week_is_closed_by_four_in_two_weeks()
     {
         var gate = Expected(On([Gap], [32, 30, 28, 26, 24]));
-        Assert.Equal(("expected", Today.AddDays(14), Today.AddDays(14), "front-split-gap"), (gate.Code, gate.Earliest, gate.Latest, gate.Decides));
+        Assert.Equal(
+            ("expected", Today.AddDays(14), Today.AddDays(14), "front-split-gap"),
+            (gate.Code, gate.Earliest, gate.Latest, gate.Decides)
+        );
     }
 
     [Fact]
@@ -45,7 +48,8 @@ public class GateOutlookTests
     }
 
     [Fact]
-    public void What_does_not_come_nearer_is_not_expected() => Assert.Equal("notAtThisSlope", Expected(On([Gap], [28, 28, 28.5, 28.5])).Code);
+    public void What_does_not_come_nearer_is_not_expected() =>
+        Assert.Equal("notAtThisSlope", Expected(On([Gap], [28, 28, 28.5, 28.5])).Code);
 
     [Fact]
     public void Two_tests_are_too_few_to_say() => Assert.Equal(("unknown", (DateOnly?)null), Said(On([Gap], [30, 28])));

@@ -91,9 +91,7 @@ public class ShortWeekTests
                 new(DayOfWeek.Friday, null, DayTheme.Test),
             ]
         );
-        var plan = Planner
-            .Plan(Students.For(who, Students.Weekly(who, 4, (DayOfWeek.Monday, 45)) with { Slots = sketch.Slots() }))
-            .Value;
+        var plan = Planner.Plan(Students.For(who, Students.Weekly(who, 4, (DayOfWeek.Monday, 45)) with { Slots = sketch.Slots() })).Value;
         Assert.Equal(28, plan.Days.Count);
         // The light first week is light, though Tuesday has a theme as well.
         Assert.All(
@@ -102,7 +100,10 @@ public class ShortWeekTests
         );
         var later = plan.Days.Where(d => d.Week > 0).ToLookup(d => d.Slot.Day.DayOfWeek);
         Assert.All(later[DayOfWeek.Tuesday], d => Assert.All(d.Offer!.Ask.Blocks, b => Assert.Equal("front-split", b.Skill)));
-        Assert.All(later[DayOfWeek.Wednesday], d => Assert.All(d.Offer!.Ask.Blocks, b => Assert.Equal(("crow", BlockAim.Light), (b.Skill, b.Kind))));
+        Assert.All(
+            later[DayOfWeek.Wednesday],
+            d => Assert.All(d.Offer!.Ask.Blocks, b => Assert.Equal(("crow", BlockAim.Light), (b.Skill, b.Kind)))
+        );
         Assert.Contains(later[DayOfWeek.Friday], d => d.Offer!.Ask.Of(BlockAim.Test).Any());
     }
 }

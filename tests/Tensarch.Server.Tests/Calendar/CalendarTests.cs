@@ -124,7 +124,8 @@ public sealed partial class CalendarTests(StudioApp app) : IClassFixture<StudioA
         var after = await Read(path);
         Assert.Equal(Uid().Matches(before).Select(m => m.Value), Uid().Matches(after).Select(m => m.Value));
         Assert.True(
-            Sequence().Matches(after).Sum(m => int.Parse(m.Groups[1].Value, null)) > Sequence().Matches(before).Sum(m => int.Parse(m.Groups[1].Value, null))
+            Sequence().Matches(after).Sum(m => int.Parse(m.Groups[1].Value, null))
+                > Sequence().Matches(before).Sum(m => int.Parse(m.Groups[1].Value, null))
         );
         // Another time of day is a change of every event.
         var low = Sequence().Matches(after).Min(m => int.Parse(m.Groups[1].Value, null));
@@ -152,7 +153,10 @@ public sealed partial class CalendarTests(StudioApp app) : IClassFixture<StudioA
         var (path, _) = await Feed(student);
         await app.Rows(async db =>
         {
-            await db.Students.IgnoreQueryFilters().Where(s => s.Id == student).ExecuteUpdateAsync(s => s.SetProperty(x => x.ArchivedAt, app.Time.GetUtcNow()));
+            await db
+                .Students.IgnoreQueryFilters()
+                .Where(s => s.Id == student)
+                .ExecuteUpdateAsync(s => s.SetProperty(x => x.ArchivedAt, app.Time.GetUtcNow()));
             return 0;
         });
         Assert.Equal(HttpStatusCode.NotFound, (await app.CreateClient().GetAsync(path)).StatusCode);
@@ -169,7 +173,16 @@ public sealed partial class CalendarTests(StudioApp app) : IClassFixture<StudioA
     [InlineData("2041-07-01", "15:00")]
     public void Days_on_which_the_clocks_change_are_right(string day, string utc)
     {
-        var session = new CalendarSession(Guid.NewGuid(), DateOnly.Parse(day, null), DayHalf.Pm, 2700, 3, DateTimeOffset.UnixEpoch, "A; title, with\nall", "");
+        var session = new CalendarSession(
+            Guid.NewGuid(),
+            DateOnly.Parse(day, null),
+            DayHalf.Pm,
+            2700,
+            3,
+            DateTimeOffset.UnixEpoch,
+            "A; title, with\nall",
+            ""
+        );
         var text = CalendarWriter.Write("Studio", [session], "Europe/Oslo", new(9, 0), new(17, 0));
         var read = Ical.Net.Calendar.Load(text)!.Events.Single();
         Assert.Equal(TimeOnly.Parse(utc, null), TimeOnly.FromDateTime(read.DtStart!.AsUtc));

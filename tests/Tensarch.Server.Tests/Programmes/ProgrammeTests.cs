@@ -271,4 +271,33 @@ public sealed class ProgrammeTests(StudioApp app) : IClassFixture<StudioApp>, IA
         );
         Assert.NotEqual(JsonValueKind.Null, (await Page()).GetProperty("plan").GetProperty("endedAt").ValueKind);
     }
+
+    [Fact]
+    public async Task A_session_of_the_weeks_that_is_made_again_stays_what_they_ask_of_it()
+    {
+        await Read(await Plan(Sketch()));
+        // The lightest one there is: made as any other session it would be a whole one.
+        var days = Days((await Page()).GetProperty("plan"));
+        var light = days.First(d => d.GetProperty("blocks").EnumerateArray().All(b => b.GetProperty("level").GetInt32() < 100));
+        var id = light.GetProperty("session").GetString();
+        async Task<int> Seconds() =>
+            (await coach.Get($"/sessions/{id}"))
+                .GetProperty("plan")
+                .GetProperty("drills")
+                .EnumerateArray()
+                .SelectMany(d => d.GetProperty("sides").EnumerateArray())
+                .Sum(s =>
+                    s.GetProperty("dose").TryGetProperty("seconds", out var held) && held.ValueKind == JsonValueKind.Number
+                        ? held.GetInt32()
+                        : 0
+                );
+        var before = await Seconds();
+        var moved = await coach.Post($"/sessions/{id}/changes", new { kind = "move", date = today });
+        Assert.Equal(HttpStatusCode.OK, moved.StatusCode);
+        Assert.InRange(await Seconds(), 1, before);
+        Assert.Equal(
+            today.ToString("yyyy-MM-dd", null),
+            (await coach.Get($"/sessions/{id}")).GetProperty("plan").GetProperty("date").GetString()
+        );
+    }
 }

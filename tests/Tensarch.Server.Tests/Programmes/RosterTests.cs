@@ -43,7 +43,11 @@ public sealed class RosterTests : IAsyncLifetime
     }
 
     private static List<string> Outcomes(JsonElement run) =>
-        [.. run.GetProperty("lines").EnumerateArray().Select(l => $"{l.GetProperty("name").GetString()} {l.GetProperty("outcome").GetString()}")];
+        [
+            .. run.GetProperty("lines")
+                .EnumerateArray()
+                .Select(l => $"{l.GetProperty("name").GetString()} {l.GetProperty("outcome").GetString()}"),
+        ];
 
     [Fact]
     public async Task Everybody_is_planned_and_what_cannot_be_does_not_stop_the_rest()
@@ -54,7 +58,10 @@ public sealed class RosterTests : IAsyncLifetime
         await Student("Dora");
         // A row that slipped in: its programme names an approach that is gone.
         await app.Rows(async db =>
-            await db.Skills.IgnoreQueryFilters().Where(s => s.StudentId == broken).ExecuteUpdateAsync(s => s.SetProperty(x => x.Approach, "gone"))
+            await db
+                .Skills.IgnoreQueryFilters()
+                .Where(s => s.StudentId == broken)
+                .ExecuteUpdateAsync(s => s.SetProperty(x => x.Approach, "gone"))
         );
         await Run(alsoNew: true);
         var run = await Ended();

@@ -3,15 +3,26 @@
   import { resolve } from '$app/paths';
   import { account } from '$lib/accounts/account.svelte';
   import { api, ask, newId, Refusal, type Schemas } from '$lib/api/client';
+  import { today } from '$lib/parts/format';
   import { pageText } from '$lib/parts/problems';
 
   interface Props {
     session: Schemas['SessionSheet'];
+    onchange: () => void;
   }
 
-  let { session }: Props = $props();
+  let { session, onchange }: Props = $props();
   let refusal = $state<Refusal>();
   let busy = $state(false);
+
+  /** In its own place, where it has not begun: of planned weeks it stays what they ask of it. */
+  const inPlace = () =>
+    ask(
+      api.POST('/api/v1/sessions/{sessionId}/changes', {
+        params: { path: { sessionId: session.id } },
+        body: { kind: 'move', date: today() },
+      }),
+    );
 
   /** The same skill and minutes, for today and under today's facts. */
   async function make() {
@@ -19,6 +30,11 @@
     busy = true;
     refusal = undefined;
     try {
+      if (!session.startedAt) {
+        await inPlace();
+        onchange();
+        return;
+      }
       await ask(
         api.POST('/api/v1/students/{studentId}/sessions', {
           params: { path: { studentId: session.studentId } },

@@ -108,7 +108,9 @@
             <p class="text-quiet mt-4">It is for {longDay(s.plan.date)}, and is run on that day.</p>
           {:else if s.outdated.length}
             <div class="mt-4">
-              <Notice tone="error">{outdatedText(s.outdated)} <MakeAgain session={s} /></Notice>
+              <Notice tone="error"
+                >{outdatedText(s.outdated)} <MakeAgain session={s} onchange={() => changed++} /></Notice
+              >
             </div>
           {/if}
           {#if s.doubled}
