@@ -8,6 +8,7 @@
   }
 
   let { themes = $bindable(), onchange }: Props = $props();
+  let open = $state(false);
   const names: [string, string][] = [
     ['', 'anything'],
     ['hips', 'hips'],
@@ -17,7 +18,7 @@
   ];
 </script>
 
-<details class="mt-3" open={themes.length > 0 && themes.length <= 4}>
+<details class="mt-3" bind:open>
   <summary class="cursor-pointer text-sm font-semibold"
     >Days for something of their own{themes.length ? ` (${themes.length})` : ''}</summary
   >

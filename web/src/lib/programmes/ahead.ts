@@ -156,7 +156,7 @@ export function changeText(change: Schemas['DayDifference']): string {
         : blocksText(change.was) === blocksText(change.now)
           ? blocksText(change.now)
           : `${blocksText(change.was)} becomes ${blocksText(change.now)}`;
-  return `${shortDay(change.day)}${change.half === 'am' ? ', morning' : ''}: ${what}, for ${why}.`;
+  return `${shortDay(change.day)}${change.half === 'am' ? ', morning' : ''}: ${what}, because ${why}.`;
 }
 
 const weekdays: Record<Schemas['DayOfWeek'], string> = {

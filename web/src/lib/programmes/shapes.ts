@@ -62,7 +62,8 @@ export const shapes: Shape[] = [
           minutes,
           half: 'pm' as Half,
         })),
-        ...steady(minutes),
+        // In the afternoon as the ten are: a day of both is one session.
+        ...steady(minutes).map((d) => ({ ...d, half: 'pm' as Half })),
       ],
       themes: Array.from({ length: 10 }, (_, i) => themed(dayAfter(start, i), turnOf(i), i < lightDays)),
     }),
@@ -92,11 +93,16 @@ const fewestWeeks = 4;
 
 /** Steady weeks up to one day, by which all goals are hoped for; the last days before it are light. */
 export function towards(date: string, text: SketchText, minutes: string): Partial<SketchText> {
-  const weeks = Math.ceil((daysBetween(text.start, date) + 1) / 7);
+  const weeks = Math.min(
+    mostWeeks,
+    Math.max(fewestWeeks, Math.ceil((daysBetween(text.start, date) + 1) / 7)),
+  );
+  // The day itself is what it is all for; nothing is trained on it and after it.
+  const after = Math.max(0, 7 * weeks - daysBetween(text.start, date));
   return {
-    weeks: String(Math.min(mostWeeks, Math.max(fewestWeeks, weeks))),
+    weeks: String(weeks),
     days: steady(minutes),
-    off: [],
+    off: Array.from({ length: after }, (_, i) => dayAfter(date, i)),
     goals: text.goals.map((g) => ({ ...g, target: date })),
     themes: Array.from({ length: taperDays }, (_, i) => themed(dayAfter(date, i - taperDays), '', true)),
   };
