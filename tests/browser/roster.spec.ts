@@ -3,7 +3,7 @@ import { OwnServer } from './own-server';
 import { signIn } from './studio.mjs';
 
 // A studio of its own: everybody's plan changes.
-const own = new OwnServer(5188, true);
+const own = new OwnServer(5189, true);
 
 test.beforeAll(() => own.start());
 test.afterAll(() => own.kill());
