@@ -49,7 +49,7 @@ public sealed class Planner(CatalogueContent content, IWeekSolver solver)
                 days,
                 pieces,
                 shortWeeks,
-                [.. Loads(programme, days, history)],
+                [.. Loads(programme, days.Where(d => d.Offer is not null).Select(d => (d.Slot.Day, d.Offer!.Plan)), history)],
                 [.. broken[true].DistinctBy(v => (v.Day, v.Violation))]
             );
     }
@@ -132,26 +132,13 @@ public sealed class Planner(CatalogueContent content, IWeekSolver solver)
 
     /// <summary>What the weeks load as they stand: done so far, and what is still to come.</summary>
     /// <param name="open">From <see cref="PlanFor.From"/> on.</param>
-    public IReadOnlyList<WeekLoad> LoadsNow(PlanFor made, IReadOnlyList<LockedDay> open)
-    {
-        var read = new Assembler(content);
-        var days = open.Select(d => new PlanDay(
-            d.Slot,
-            made.Programme.WeekOf(d.Slot.Day),
-            false,
-            read.Read(d.Plan, made.Facts(d.Slot.Day, d.Plan.Minutes), d.Ask),
-            0
-        ));
-        return [.. Loads(made.Programme, [.. days], made.Facts(made.From, SessionBuilder.FewestMinutes).History)];
-    }
+    public IReadOnlyList<WeekLoad> LoadsNow(PlanFor made, IReadOnlyList<LockedDay> open) =>
+        [.. Loads(made.Programme, open.Select(d => (d.Slot.Day, d.Plan)), made.Facts(made.From, SessionBuilder.FewestMinutes).History)];
 
-    private IEnumerable<WeekLoad> Loads(Programme programme, IReadOnlyList<PlanDay> days, TrainingHistory history)
+    private IEnumerable<WeekLoad> Loads(Programme programme, IEnumerable<(DateOnly Day, SessionPlan Plan)> planned, TrainingHistory history)
     {
         var ceiling = new LoadCeiling(rules.Load, programme.Start);
-        var all = days.Aggregate(
-            history,
-            (h, d) => d.Offer is { } offer ? h.With(d.Slot.Day, Work.Planned(offer.Plan, content), content) : h
-        );
+        var all = planned.Aggregate(history, (h, d) => h.With(d.Day, Work.Planned(d.Plan, content), content));
         foreach (var key in DayMenu.Keys)
             for (var week = 0; week < programme.Weeks; week++)
                 if (all.Week(ceiling.StartOf(week))[key] is > 0 and var load)

@@ -40,7 +40,8 @@ public sealed class CalendarDesk(TensarchDb db, CatalogueContent content, Studio
                 [.. rows.Select(r => Session(r.Session, student is null ? r.Name : null))],
                 studio.TimeZone,
                 morning,
-                afternoon
+                afternoon,
+                clock.Now
             );
     }
 
@@ -57,7 +58,6 @@ public sealed class CalendarDesk(TensarchDb db, CatalogueContent content, Studio
             row.Half,
             row.TotalSeconds,
             row.Sequence,
-            row.CreatedAt,
             name is null ? $"{skills}{tests}" : $"{name}: {skills}{tests}",
             string.Join('\n', drills)
         );

@@ -10,17 +10,7 @@ namespace Tensarch.Server.Calendar;
 
 /// <summary>A session as a calendar has it.</summary>
 /// <param name="Sequence">Counts up with every change.</param>
-/// <param name="At">When it was written down.</param>
-public sealed record CalendarSession(
-    Guid Id,
-    DateOnly Day,
-    DayHalf? Half,
-    int Seconds,
-    int Sequence,
-    DateTimeOffset At,
-    string Title,
-    string Text
-);
+public sealed record CalendarSession(Guid Id, DateOnly Day, DayHalf? Half, int Seconds, int Sequence, string Title, string Text);
 
 /// <summary>Writes sessions as iCalendar (RFC 5545), at wall-clock times of the studio's zone.</summary>
 public static class CalendarWriter
@@ -35,7 +25,15 @@ public static class CalendarWriter
     private static readonly DateTime ZonesFrom = new(2026, 1, 1);
 
     /// <param name="timeZone">IANA name.</param>
-    public static string Write(string name, IReadOnlyList<CalendarSession> sessions, string timeZone, TimeOnly morning, TimeOnly afternoon)
+    /// <param name="now">When the calendar is written: what RFC 5545 asks to stand with each event of a published one.</param>
+    public static string Write(
+        string name,
+        IReadOnlyList<CalendarSession> sessions,
+        string timeZone,
+        TimeOnly morning,
+        TimeOnly afternoon,
+        DateTimeOffset now
+    )
     {
         var calendar = new Ical.Net.Calendar { ProductId = Product, Method = "PUBLISH" };
         calendar.AddProperty("X-WR-CALNAME", name);
@@ -45,16 +43,16 @@ public static class CalendarWriter
         if (DateTimeZoneProviders.Tzdb.GetZoneOrNull(timeZone) is { } zone)
             calendar.AddTimeZone(VTimeZone.FromDateTimeZone(zone.Id, ZonesFrom, false));
         foreach (var session in sessions)
-            calendar.Events.Add(Event(session, timeZone, session.Half == DayHalf.Am ? morning : afternoon));
+            calendar.Events.Add(Event(session, timeZone, session.Half == DayHalf.Am ? morning : afternoon, now));
         return new CalendarSerializer().SerializeToString(calendar) ?? "";
     }
 
-    private static CalendarEvent Event(CalendarSession session, string timeZone, TimeOnly start) =>
+    private static CalendarEvent Event(CalendarSession session, string timeZone, TimeOnly start, DateTimeOffset now) =>
         new()
         {
             Uid = $"{session.Id:N}@tensarch",
             Sequence = session.Sequence,
-            DtStamp = Utc(session.At),
+            DtStamp = Utc(now),
             Start = new CalDateTime(session.Day.ToDateTime(start), timeZone),
             Duration = Duration.FromMinutes((session.Seconds + 59) / 60),
             Summary = session.Title,

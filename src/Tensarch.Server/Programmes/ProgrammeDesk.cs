@@ -143,11 +143,10 @@ public sealed partial class ProgrammeDesk(
         var made = Make(standing, request.Sketch, current, ct);
         if (!made.IsOk)
             return made.Problems.ToList();
-        var before = current?.Plan.Days.Where(d => d.Day >= clock.Today).ToDictionary(d => (d.Day, d.Half)) ?? [];
-        var after = made.Value.Days.Where(d => d.Day >= clock.Today).ToList();
-        var changed =
-            after.Count(d => !before.TryGetValue((d.Day, d.Half), out var was) || !PlanDiff.Same(was, d))
-            + before.Keys.Except(after.Select(d => (d.Day, d.Half))).Count();
+        // Of a plan that was ended nothing stands.
+        var changed = current is { Row.EndedAt: null }
+            ? PlanDiff.Of((current.Sketch, current.Plan), (request.Sketch, made.Value), clock.Today, new HashSet<DateOnly>(), false).Count
+            : made.Value.Days.Count(d => d.Day >= clock.Today);
         if (changed > 0)
             await Store(request.Id, new { standing.Student.Id, request }, request.Sketch, made.Value, "roster", current, standing, ct);
         return changed;

@@ -139,8 +139,8 @@ public static class Today
         var missing = missed.Select(m => m.StudentId).ToList();
         var plannedOn = (
             await db.Plans.AsNoTracking().Where(p => missing.Contains(p.StudentId)).Select(p => new { p.StudentId, p.At }).ToListAsync(ct)
-        ).ToLookup(p => p.StudentId, p => clock.DayOf(p.At));
-        missed = [.. missed.Where(m => plannedOn[m.StudentId].DefaultIfEmpty().Max() <= m.Last)];
+        ).ToDictionary(p => p.StudentId, p => clock.DayOf(p.At));
+        missed = [.. missed.Where(m => plannedOn.GetValueOrDefault(m.StudentId) <= m.Last)];
         var tests = await TestsDue(db, today, ct);
         var bars = await NewBars(db, standings, yesterday, today, ct);
         return TypedResults.Ok(

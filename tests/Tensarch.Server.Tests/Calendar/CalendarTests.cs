@@ -173,17 +173,8 @@ public sealed partial class CalendarTests(StudioApp app) : IClassFixture<StudioA
     [InlineData("2041-07-01", "15:00")]
     public void Days_on_which_the_clocks_change_are_right(string day, string utc)
     {
-        var session = new CalendarSession(
-            Guid.NewGuid(),
-            DateOnly.Parse(day, null),
-            DayHalf.Pm,
-            2700,
-            3,
-            DateTimeOffset.UnixEpoch,
-            "A; title, with\nall",
-            ""
-        );
-        var text = CalendarWriter.Write("Studio", [session], "Europe/Oslo", new(9, 0), new(17, 0));
+        var session = new CalendarSession(Guid.NewGuid(), DateOnly.Parse(day, null), DayHalf.Pm, 2700, 3, "A; title, with\nall", "");
+        var text = CalendarWriter.Write("Studio", [session], "Europe/Oslo", new(9, 0), new(17, 0), DateTimeOffset.UnixEpoch);
         var read = Ical.Net.Calendar.Load(text)!.Events.Single();
         Assert.Equal(TimeOnly.Parse(utc, null), TimeOnly.FromDateTime(read.DtStart!.AsUtc));
         Assert.Equal(TimeSpan.FromMinutes(45), read.EffectiveDuration.ToTimeSpanUnspecified());

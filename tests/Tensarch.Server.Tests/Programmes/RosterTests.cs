@@ -76,6 +76,18 @@ public sealed class RosterTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task Whose_plan_was_ended_is_planned_anew()
+    {
+        var anna = await Student("Anna");
+        await Run(alsoNew: true);
+        await Ended();
+        await coach.Post($"/students/{anna}/programme/end", new { });
+        app.Time.Advance(TimeSpan.FromMinutes(1));
+        await Run(alsoNew: true);
+        Assert.Equal(["Anna planned"], Outcomes(await Ended()));
+    }
+
+    [Fact]
     public async Task Who_has_no_plan_is_left_alone_where_nobody_asked()
     {
         await Student("Anna");

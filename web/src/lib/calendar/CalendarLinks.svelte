@@ -17,6 +17,10 @@
   const mine = $derived(feeds.filter((f) => f.studentId === student));
   const download = $derived(student ? `/api/v1/students/${student}/calendar` : '/api/v1/calendar');
   const link = (feed: Schemas['FeedView']) => `${page.url.origin}${feed.path}`;
+  const halves = [
+    ['morning', 'Mornings'],
+    ['afternoon', 'Afternoons'],
+  ] as const;
   const usual = { morning: '09:00:00', afternoon: '17:00:00' };
 
   async function load() {
@@ -94,24 +98,17 @@
       <div class="flex flex-wrap items-end gap-2">
         <button type="button" class="btn btn-sm btn-outline" onclick={() => copy(feed)}>Copy</button>
         {#if account.mayWrite}
-          <label class="grid text-sm">
-            <span>Mornings at</span>
-            <input
-              type="time"
-              class="input input-sm w-28"
-              value={feed.morning.slice(0, 5)}
-              onchange={(event) => times(feed, 'morning', event.currentTarget.value)}
-            />
-          </label>
-          <label class="grid text-sm">
-            <span>Afternoons at</span>
-            <input
-              type="time"
-              class="input input-sm w-28"
-              value={feed.afternoon.slice(0, 5)}
-              onchange={(event) => times(feed, 'afternoon', event.currentTarget.value)}
-            />
-          </label>
+          {#each halves as [half, name] (half)}
+            <label class="grid text-sm">
+              <span>{name} at</span>
+              <input
+                type="time"
+                class="input input-sm w-28"
+                value={feed[half].slice(0, 5)}
+                onchange={(event) => times(feed, half, event.currentTarget.value)}
+              />
+            </label>
+          {/each}
           <button type="button" class="btn btn-sm btn-ghost" onclick={() => revoke(feed)}
             >Revoke the link</button
           >

@@ -27,8 +27,6 @@
     <button type="button" class="btn btn-sm btn-outline ms-2" onclick={onleave}>Look at theirs</button>
     <button type="button" class="btn btn-sm btn-accent ms-2" onclick={onagain}>Work mine out again</button>
   </Notice>
-{:else if refusal && refusal.problems.every((p) => p.field === '' || p.field === 'edit' || p.field.startsWith('edit.'))}
-  <Notice tone="error">{pageText(refusal.problems[0]?.code ?? refusal.code)}</Notice>
 {:else if conflict.length}
   <Notice tone="error">
     There is no plan: not all of this can be at once. Unpin one of the sessions, or move it.
@@ -36,6 +34,8 @@
       {#each conflict as rule (rule)}<li>{rule}</li>{/each}
     </ul>
   </Notice>
+{:else if refusal && refusal.problems.every((p) => p.field === '' || p.field === 'locks' || p.field === 'edit' || p.field.startsWith('edit.'))}
+  <Notice tone="error">{pageText(refusal.problems[0]?.code ?? refusal.code)}</Notice>
 {:else if refusal}
   <Notice tone="error">Something in the programme cannot stand: it is said at its field.</Notice>
 {/if}
