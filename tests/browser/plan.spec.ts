@@ -3,6 +3,7 @@ import type { APIRequestContext, Page } from '@playwright/test';
 import ICAL from 'ical.js';
 import { expect } from './clean-page';
 import { test } from './signed-in';
+import { wear } from './themes';
 
 // One student, one plan: each goes on from the one before.
 test.describe.configure({ mode: 'serial' });
@@ -158,8 +159,8 @@ test('a series has a light first week and days for something of their own', asyn
   await page.getByLabel('One day to be ready for').fill(new Date(Date.now() + 50 * 86_400_000).toISOString().slice(0, 10));
   await page.getByRole('button', { name: 'Prepare for it' }).click();
   await expect(page.getByText(/^Front split by .* cannot be met/)).toBeVisible();
-  for (const theme of ['chalk', 'slate']) {
-    await page.evaluate((t) => (document.documentElement.dataset.theme = t), theme);
+  for (const theme of ['chalk', 'slate'] as const) {
+    await wear(page, theme);
     expect((await new AxeBuilder({ page }).analyze()).violations).toEqual([]);
   }
   await page.setViewportSize({ width: 390, height: 844 });

@@ -3,6 +3,7 @@ import type { APIRequestContext, Page } from '@playwright/test';
 import { expect, test } from './clean-page';
 import { test as signedIn } from './signed-in';
 import { signIn } from './studio.mjs';
+import { wear } from './themes';
 
 type Line = { id: string; name: string };
 
@@ -83,18 +84,12 @@ async function expectFit(page: Page) {
     ['chalk', whole],
     ['slate', contrast],
   ] as const) {
-    await page.evaluate((t) => (document.documentElement.dataset.theme = t), theme);
-    await settled(page);
+    await wear(page, theme);
     const found = await axe.analyze();
     expect(found.violations.map((v) => `${theme}: ${v.id}: ${v.nodes.map((n) => n.target.join(' ')).join(', ')}`)).toEqual([]);
   }
   await page.setViewportSize({ width: 390, height: 844 });
   expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
-}
-
-/** Colours that a theme or a hover changes have arrived: read half-way through, a transition has a contrast of its own. */
-async function settled(page: Page) {
-  await page.evaluate(() => Promise.all(document.getAnimations().flatMap((a) => (a instanceof CSSTransition ? [a.finished.catch(() => null)] : []))));
 }
 
 /** The page with its data: nothing is loading any more. */

@@ -4,7 +4,11 @@ namespace Tensarch.Core.Students;
 /// <param name="ScreenedOn">When the whole screen was last gone through.</param>
 /// <param name="DueOn">When it is repeated.</param>
 /// <param name="Changed">What was said to have changed since.</param>
-public sealed record ScreenView(ScreenState State, DateOnly? ScreenedOn, DateOnly? DueOn, string? Changed);
+public sealed record ScreenView(ScreenState State, DateOnly? ScreenedOn, DateOnly? DueOn, string? Changed)
+{
+    /// <summary>The screen is repeated after so many months.</summary>
+    public const int RescreenMonths = 6;
+}
 
 /// <summary>
 /// Everything that bars a student, as a function of the day: a clearance that lapses in a plan's third week, or a birthday, falls inside it.
@@ -59,7 +63,8 @@ public sealed class Bars
                 facts.Person.SensationCeiling,
                 Reviews,
                 facts.Clearances,
-                day
+                day,
+                changed?.At
             )
         );
 

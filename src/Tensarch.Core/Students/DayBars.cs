@@ -7,6 +7,7 @@ namespace Tensarch.Core.Students;
 /// <param name="Question">The intake question, where one is the reason.</param>
 /// <param name="Signal">The signal in a session, where one is the reason.</param>
 /// <param name="LiftedBy">What would lift it.</param>
+/// <param name="Since">When what bars it was said or felt; none where nothing was, as where a screen is due.</param>
 /// <param name="ClearedUntil">A clearance lifts it up to this day: it does not count today.</param>
 /// <param name="LapsedOn">A clearance that lifted it has lapsed: the bar is back since this day.</param>
 /// <param name="ClearedBefore">A clearance stands for the tag, but is older than this: it lifts nothing that came after it.</param>
@@ -149,7 +150,7 @@ public sealed class DayBars
         foreach (var tag in LoadTags.All)
         {
             if (code is not null)
-                yield return new(tag, BarLevel.OffLimits, code, LiftedBy.Screen);
+                yield return new(tag, BarLevel.OffLimits, code, LiftedBy.Screen, Since: screening.ChangedAt);
             if (screening.Minor && !screening.GuardianConsent)
                 yield return new(tag, BarLevel.OffLimits, "guardianConsent", LiftedBy.GuardianConsent);
         }
@@ -162,7 +163,11 @@ public sealed class DayBars
         from yes in answered
         from effect in yes.Question.Effects
         from tag in effect.Covers
-        select Weighed(new(tag, effect.Level, "intake", LiftedBy.Clearance, yes.Question.Key), screening, c => c.RecordedAt >= yes.At);
+        select Weighed(
+            new(tag, effect.Level, "intake", LiftedBy.Clearance, yes.Question.Key, Since: yes.At),
+            screening,
+            c => c.RecordedAt >= yes.At
+        );
 
     private static IEnumerable<BarReason> FromReviews(Screening screening) =>
         from bar in screening.Reviews

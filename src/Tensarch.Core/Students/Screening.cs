@@ -25,6 +25,7 @@ public sealed record YesAnswer(string Question, DateTimeOffset At);
 /// <param name="GuardianConsent">A guardian's consent is on record.</param>
 /// <param name="SensationCeiling">The coach's own ceiling for the student, of 10.</param>
 /// <param name="Clearances">All that were ever recorded: a lapsed one says why a bar is back.</param>
+/// <param name="ChangedAt">When something was said to have changed since the screen.</param>
 internal sealed record Screening(
     ScreenState Screen,
     IReadOnlyCollection<YesAnswer> Yes,
@@ -33,12 +34,10 @@ internal sealed record Screening(
     int SensationCeiling,
     IReadOnlyList<ReviewBar> Reviews,
     IReadOnlyList<Clearance> Clearances,
-    DateOnly Today
+    DateOnly Today,
+    DateTimeOffset? ChangedAt = null
 )
 {
-    /// <summary>The screen is repeated after so many months.</summary>
-    public const int RescreenMonths = 6;
-
     /// <param name="answered">Every question has an answer.</param>
     /// <param name="screenedOn">The day on which the whole screen was last gone through; none when never.</param>
     /// <param name="changed">Something was said to have changed since.</param>
@@ -48,7 +47,7 @@ internal sealed record Screening(
         : today >= DueOn(screenedOn.Value) ? ScreenState.Due
         : ScreenState.Current;
 
-    public static DateOnly DueOn(DateOnly screenedOn) => screenedOn.AddMonths(RescreenMonths);
+    public static DateOnly DueOn(DateOnly screenedOn) => screenedOn.AddMonths(ScreenView.RescreenMonths);
 }
 
 /// <summary>

@@ -15,10 +15,18 @@ internal sealed class PlanSessions(TensarchDb db, PlanDesk sessions, StudioClock
         return await db.Sessions.Where(s => ids.Contains(s.Id)).ToDictionaryAsync(s => s.Id, ct);
     }
 
+    /// <summary>Those that a plan left behind which cannot be read any more.</summary>
+    private Task<Dictionary<Guid, SessionRow>> OfNoPlan(Guid student, CancellationToken ct) =>
+        db
+            .Sessions.Where(s =>
+                s.StudentId == student && s.Half != null && s.Date >= clock.Today && s.StartedAt == null && s.DeletedAt == null
+            )
+            .ToDictionaryAsync(s => s.Id, ct);
+
     /// <summary>Gives each open day its session: the one that it had, changed where the plan is another, or a new one. What is planned no more is thrown away.</summary>
     public async Task<List<StoredDay>> Lay(Standing standing, StoredPlan plan, StandingPlan? current, CancellationToken ct)
     {
-        var rows = current is null ? [] : await Open(current, ct);
+        var rows = current is null ? await OfNoPlan(standing.Student.Id, ct) : await Open(current, ct);
         var open = current?.Plan.Days.Where(d => d.Session is { } id && rows.ContainsKey(id)).ToList() ?? [];
         var kept = new HashSet<Guid>();
         var laid = new List<StoredDay>();

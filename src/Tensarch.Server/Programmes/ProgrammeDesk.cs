@@ -227,7 +227,8 @@ public sealed partial class ProgrammeDesk(
         {
             Id = id,
             StudentId = standing.Student.Id,
-            Number = (current?.Row.Number ?? 0) + 1,
+            // One that cannot be read has its number all the same.
+            Number = (await db.Plans.Where(p => p.StudentId == standing.Student.Id).MaxAsync(p => (int?)p.Number, ct) ?? 0) + 1,
             SketchJson = StoredJson.Write(sketch),
             DaysJson = StoredJson.Write(laid),
             Why = why,

@@ -170,8 +170,10 @@ public static class ProgrammeEndpoints
             .Plans.AsNoTracking()
             .Where(p => p.StudentId == studentId && (p.Number == number || p.Number == number - 1))
             .ToListAsync(ct);
-        return await desk.Read(rows.FirstOrDefault(p => p.Number == number), ct) is { } asked
+        if (rows.FirstOrDefault(p => p.Number == number) is not { } row)
+            return Problems.NotFound();
+        return await desk.Read(row, ct) is { } asked
             ? TypedResults.Ok(await viewer.Version(asked, await desk.Read(rows.FirstOrDefault(p => p.Number == number - 1), ct), ct))
-            : Problems.NotFound();
+            : Problems.Of(409, "planUnreadable");
     }
 }

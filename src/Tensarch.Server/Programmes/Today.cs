@@ -28,8 +28,10 @@ public sealed record TodayPage(
 /// <param name="Nearest">The test.</param>
 public sealed record TodayTest(Guid StudentId, string Name, string Skill, Side? Side, TestVerdict? Nearest);
 
-/// <summary>Something that is barred since yesterday.</summary>
-public sealed record TodayBar(Guid StudentId, string Name, BarReason Reason);
+/// <summary>Something that is barred since yesterday, for one reason.</summary>
+/// <param name="Tags">What it bars, the hardest level first.</param>
+/// <param name="Reason">Of the first of them.</param>
+public sealed record TodayBar(Guid StudentId, string Name, IReadOnlyList<LoadTag> Tags, BarReason Reason);
 
 /// <param name="Tests">Something is tested in it.</param>
 public sealed record TodaySession(
@@ -65,7 +67,6 @@ public static class Today
     private const int ClearanceDays = 7;
     private const int EasyPain = 3;
     private const int MostTests = 12;
-    private const int MostBars = 24;
 
     /// <summary>Steps that are taken with an instrument or a clock in the hand.</summary>
     private static readonly string[] TestSteps = ["retest", "takeReading", "moreTrials", "recordHold", "recordReps", "countAttempts"];
@@ -137,12 +138,15 @@ public static class Today
             .ToListAsync(ct);
         // Planned again since: what was missed is in the plan already.
         var missing = missed.Select(m => m.StudentId).ToList();
-        var plannedOn = (
-            await db.Plans.AsNoTracking().Where(p => missing.Contains(p.StudentId)).Select(p => new { p.StudentId, p.At }).ToListAsync(ct)
-        ).ToDictionary(p => p.StudentId, p => clock.DayOf(p.At));
-        missed = [.. missed.Where(m => plannedOn.GetValueOrDefault(m.StudentId) <= m.Last)];
+        var plannedAt = await db
+            .Plans.AsNoTracking()
+            .Where(p => missing.Contains(p.StudentId))
+            .GroupBy(p => p.StudentId)
+            .Select(g => new { StudentId = g.Key, At = g.Max(p => p.At) })
+            .ToDictionaryAsync(p => p.StudentId, p => p.At, ct);
+        missed = [.. missed.Where(m => !plannedAt.TryGetValue(m.StudentId, out var at) || clock.DayOf(at) <= m.Last)];
         var tests = await TestsDue(db, today, ct);
-        var bars = await NewBars(db, standings, yesterday, today, ct);
+        var bars = await new NewBars(db, standings, clock).Since(today.AddDays(-1), ct);
         return TypedResults.Ok(
             new TodayPage(
                 today,
@@ -196,39 +200,6 @@ public static class Today
                 .Where(b => b.Line?.Gate is { Next: { } next } && TestSteps.Contains(next.Code) && !(next.NotBefore > today))
                 .Select(b => (b.StudentId, b.Line!))
                 .Take(MostTests),
-        ];
-    }
-
-    /// <summary>What bars since yesterday, of those of whom something was said since, or whose clearance lapsed.</summary>
-    private static async Task<IReadOnlyList<TodayBar>> NewBars(
-        TensarchDb db,
-        Standings standings,
-        DateTimeOffset yesterday,
-        DateOnly today,
-        CancellationToken ct
-    )
-    {
-        var (since, until) = (today.AddDays(-2), today);
-        var told = await db
-            .Students.AsNoTracking()
-            .Where(s => s.ArchivedAt == null)
-            .Where(s =>
-                db.Signals.Any(x => x.StudentId == s.Id && x.At >= yesterday)
-                || db.Answers.Any(x => x.StudentId == s.Id && x.At >= yesterday && x.Yes)
-                || db.Screenings.Any(x => x.StudentId == s.Id && x.At >= yesterday)
-                || db.Clearances.Any(x => x.StudentId == s.Id && x.Until >= since && x.Until < until)
-            )
-            .OrderBy(s => s.Name)
-            .Take(MostBars)
-            .ToListAsync(ct);
-        if (told.Count == 0)
-            return [];
-        return
-        [
-            .. from standing in await standings.Of(told, ct)
-            from reason in standing.Bars.Reasons
-            where reason.Standing && (reason.Since >= yesterday || reason.LapsedOn >= today.AddDays(-1))
-            select new TodayBar(standing.Student.Id, standing.Student.Name, reason),
         ];
     }
 

@@ -1,3 +1,4 @@
+using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
@@ -66,5 +67,21 @@ public class DemoStudioTests
 
         var first = await app.Rows(db => db.Sessions.IgnoreQueryFilters().MinAsync(s => s.Date));
         Assert.Equal(98, DateOnly.FromDateTime(DateTime.UtcNow).DayNumber - first.DayNumber, 1.0);
+    }
+
+    [Fact]
+    public async Task Every_page_of_the_demo_answers()
+    {
+        await using var app = new StudioApp { Demo = true, DataFolder = DemoData.Copy() };
+        var owner = DemoStudio.Accounts[0];
+        var coach = new StudioClient(app.CreateClient(), Guid.Empty, Guid.Empty, owner.Email);
+        await coach.SignIn(owner.Password);
+        var pages = await Pages.Of(app, coach);
+        Assert.True(pages.Count > 300, pages.Count.ToString(System.Globalization.CultureInfo.InvariantCulture));
+        foreach (var page in pages)
+        {
+            var answer = await coach.Http.GetAsync("/api/v1" + page);
+            Assert.True(answer.StatusCode == HttpStatusCode.OK, $"{(int)answer.StatusCode} {page}");
+        }
     }
 }

@@ -161,4 +161,58 @@ public sealed class BadRowTests(StudioApp app) : IClassFixture<StudioApp>, IAsyn
         Assert.Equal(1, (await RosterLine("Bo")).GetProperty("leftOut").GetInt32());
         Assert.Equal(1, (await RosterLine("Cleo")).GetProperty("skills")[0].GetProperty("sides")[0].GetProperty("stage").GetInt32());
     }
+
+    [Fact]
+    public async Task A_plan_that_cannot_be_read_is_planned_anew_and_nobody_else_is_touched()
+    {
+        var today = DateOnly.FromDateTime(app.Time.GetUtcNow().UtcDateTime);
+        foreach (var student in students.Values)
+            Assert.Equal(HttpStatusCode.Created, (await Plan(student, 0)).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.Created,
+            (await coach.Post("/roster-runs", new { id = Guid.NewGuid(), alsoNew = false })).StatusCode
+        );
+        await Spoil($"UPDATE Plans SET SketchJson = '{{' WHERE StudentId = {students["Ada"]}");
+        await Spoil($"UPDATE Plans SET DaysJson = '[]' WHERE StudentId = {students["Bo"]}");
+        await Spoil($"UPDATE RosterRuns SET LinesJson = 'x'");
+        await Spoil($"UPDATE Sessions SET PlanJson = '7' WHERE StudentId = {students["Cleo"]}");
+        await AllPagesAnswer($"/students/{students["Ada"]}/programme/", $"/students/{students["Bo"]}/programme/", "/sessions/");
+        foreach (var name in new[] { "Ada", "Bo" })
+            Assert.Equal(
+                "planUnreadable",
+                await (await coach.Http.GetAsync($"/api/v1/students/{students[name]}/programme/versions/1")).Problem(HttpStatusCode.Conflict)
+            );
+        Assert.Equal(3, (await coach.Get("/today")).GetProperty("sessions").GetArrayLength());
+        // It is no dead end either.
+        Assert.Equal(HttpStatusCode.Created, (await Plan(students["Ada"], 0)).StatusCode);
+        Assert.Equal(2, (await coach.Get($"/students/{students["Ada"]}/programme")).GetProperty("plan").GetProperty("number").GetInt32());
+        Assert.Equal(3, (await coach.Get("/today")).GetProperty("sessions").GetArrayLength());
+        await AllPagesAnswer($"/students/{students["Ada"]}/programme/", $"/students/{students["Bo"]}/programme/", "/sessions/");
+
+        Task<HttpResponseMessage> Plan(Guid student, int basedOn) =>
+            coach.Post(
+                $"/students/{student}/programme",
+                new
+                {
+                    id = Guid.NewGuid(),
+                    basedOn,
+                    sketch = new
+                    {
+                        start = today,
+                        weeks = 4,
+                        goals = new[] { new { skill = "front-split", priority = 1 } },
+                        days = new[]
+                        {
+                            new
+                            {
+                                weekday = today.DayOfWeek.ToString().ToLowerInvariant(),
+                                date = (DateOnly?)null,
+                                minutes = 45,
+                                half = "pm",
+                            },
+                        },
+                    },
+                }
+            );
+    }
 }

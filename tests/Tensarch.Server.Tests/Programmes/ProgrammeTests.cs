@@ -239,28 +239,6 @@ public sealed class ProgrammeTests(StudioApp app) : IClassFixture<StudioApp>, IA
     }
 
     [Fact]
-    public async Task Today_says_who_trains_and_what_hurt()
-    {
-        Assert.Equal(0, (await coach.Get("/today")).GetProperty("sessions").GetArrayLength());
-        var plan = await Read(await Plan(Sketch()));
-        var now = await coach.Get("/today");
-        var session = now.GetProperty("sessions").EnumerateArray().Single();
-        Assert.Equal(Days(plan)[0].GetProperty("session").GetGuid(), session.GetProperty("session").GetGuid());
-        Assert.Equal(45, session.GetProperty("minutes").GetInt32());
-        var logged = await coach.Log(
-            session.GetProperty("session").GetGuid(),
-            app.Time.GetUtcNow(),
-            signals: [StudioClient.Signal("dullPain", app.Time.GetUtcNow(), "hamstring", 5)]
-        );
-        Assert.Equal(HttpStatusCode.OK, logged.StatusCode);
-        now = await coach.Get("/today");
-        Assert.Equal(5, now.GetProperty("signals").EnumerateArray().Single().GetProperty("pain").GetInt32());
-        Assert.NotEqual(JsonValueKind.Null, now.GetProperty("sessions")[0].GetProperty("startedAt").ValueKind);
-        // Another studio sees nothing of it.
-        Assert.Equal(0, (await (await app.Studio()).Get("/today")).GetProperty("sessions").GetArrayLength());
-    }
-
-    [Fact]
     public async Task An_ended_plan_leaves_no_session_open()
     {
         await Read(await Plan(Sketch()));

@@ -4942,7 +4942,10 @@ export interface components {
             /** @description The intake question, where one is the reason. */
             question?: null | string;
             signal?: null | components["schemas"]["SignalKind"];
-            /** Format: date-time */
+            /**
+             * Format: date-time
+             * @description When what bars it was said or felt; none where nothing was, as where a screen is due.
+             */
             since?: null | string;
             /**
              * Format: date
@@ -8936,8 +8939,8 @@ export interface components {
             /** Format: date */
             target: string;
             /**
-             * @description `possible`; `tooManyGates` where the gates that are left ask for more days of training than there are; `notAtThisSlope` where the
-             *             present gate is not expected in time; `barred` where it is blocked; `reached`.
+             * @description `possible`; `tooManyGates` where more gates are left than test days; `notAtThisSlope` where the present gate is not expected in time;
+             *             `barred` where it is blocked; `reached`.
              */
             code: string;
             /**
@@ -8947,7 +8950,7 @@ export interface components {
             gates: number;
             /**
              * Format: date
-             * @description Before it the ladder cannot be done, whatever is measured: each gate asks for days and sessions of its own.
+             * @description When the last of them may open first.
              */
             earliest: null | string;
         };
@@ -9081,11 +9084,14 @@ export interface components {
              */
             students: number;
         };
-        /** @description Something that is barred since yesterday. */
+        /** @description Something that is barred since yesterday, for one reason. */
         TodayBar: {
             /** Format: uuid */
             studentId: string;
             name: string;
+            /** @description What it bars, the hardest level first. */
+            tags: components["schemas"]["LoadTag"][];
+            /** @description Of the first of them. */
             reason: components["schemas"]["BarReason"];
         };
         TodayClearance: {

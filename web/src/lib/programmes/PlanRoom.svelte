@@ -34,6 +34,11 @@
   let said = $state('');
   /** Another coach kept a version meanwhile. */
   let theirs = $state(false);
+  /** What was shown when another version turned up: nothing is kept before that one is there to be seen. */
+  let unseen = $state.raw<Schemas['ProgrammePage']>();
+  /** The version that was kept here, until the page shows it. */
+  let kept = $state(0);
+  const basedOn = $derived(Math.max(kept, page.plan?.number ?? 0));
   let id = newId();
 
   const shown = $derived(tried ?? stands);
@@ -92,13 +97,13 @@
     };
   });
 
-  async function send(call: () => Promise<unknown>, done: string) {
+  async function send(call: () => Promise<Schemas['PlanView']>, done: string) {
     working = true;
     refusal = undefined;
     refused = [];
     said = '';
     try {
-      await call();
+      kept = (await call()).number;
       tried = undefined;
       open = false;
       theirs = false;
@@ -108,7 +113,9 @@
     } catch (error) {
       refusal = error as Refusal;
       theirs = refusal.status === 412;
-      if (theirs) onchanged();
+      if (!theirs) return;
+      unseen = page;
+      onchanged();
     } finally {
       working = false;
     }
@@ -120,7 +127,7 @@
         ask(
           api.POST('/api/v1/students/{studentId}/programme', {
             params: path,
-            body: { id, basedOn: page.plan?.number ?? 0, sketch: tried!.sketch },
+            body: { id, basedOn, sketch: tried!.sketch },
           }),
         ),
       'The plan is kept, and its sessions are laid out.',
@@ -132,7 +139,7 @@
         ask(
           api.POST('/api/v1/students/{studentId}/programme/edits', {
             params: path,
-            body: { id: newId(), basedOn: page.plan!.number, edit },
+            body: { id: newId(), basedOn, edit },
           }),
         ),
       done,
@@ -241,7 +248,9 @@
     {/if}
     {#if tried && account.mayWrite}
       <div class="bg-base-100 ruled sticky bottom-0 flex flex-wrap items-center gap-3 border-t py-3">
-        <button type="button" class="btn btn-accent" disabled={working} onclick={keep}>Keep this plan</button>
+        <button type="button" class="btn btn-accent" disabled={working || page === unseen} onclick={keep}
+          >Keep this plan</button
+        >
         {#if stands}<button type="button" class="btn btn-ghost" onclick={leave}>Leave it as it was</button
           >{/if}
         {#if stands}<span class="text-sm"

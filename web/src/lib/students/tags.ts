@@ -76,6 +76,10 @@ export function reasonText(reason: Schemas['BarReason']): string {
   }
 }
 
+/** Several tags in a line. */
+export const tagList = (tags: readonly Schemas['LoadTag'][]): string =>
+  tags.length === Object.keys(names).length ? 'everything' : tags.map(tagName).join(', ');
+
 /** What lifts it, or that it is lifted today. */
 export function liftText(reason: Schemas['BarReason']): string {
   if (reason.clearedUntil) return `lifted by a clearance until ${longDay(reason.clearedUntil)}`;

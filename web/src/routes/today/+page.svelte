@@ -8,16 +8,30 @@
   import SideMark from '$lib/parts/SideMark.svelte';
   import { skillNames } from '$lib/planning/phases';
   import { actionOf } from '$lib/skills/nextStep';
+  import TodayList from '$lib/programmes/TodayList.svelte';
   import StepLink from '$lib/skills/StepLink.svelte';
   import { nextText } from '$lib/skills/words';
-  import { reasonText, signalName, tagName } from '$lib/students/tags';
+  import { liftText, reasonText, signalName, tagList, tagName } from '$lib/students/tags';
 
   const asked = ask(api.GET('/api/v1/today'));
 
   const halves = { am: 'Morning', pm: 'Afternoon' } as const;
   const doing = (s: Schemas['TodaySession']): string =>
     s.endedAt ? `done ${timeOf(s.endedAt)}` : s.startedAt ? 'under way' : s.half ? halves[s.half] : '';
+  const waits = (t: Schemas['TodayPage']): boolean =>
+    [t.signals, t.bars, t.clearances, t.missed, t.tests, t.gates].some((list) => list.length > 0);
 </script>
+
+{#snippet cautions(text: string, of: { studentId: string; name: string })}
+  <a class="link-line" href={resolve('/students/[id]/cautions', { id: of.studentId })}
+    >{text}<span class="sr-only"> of {of.name}</span></a
+  >
+{/snippet}
+{#snippet plan(text: string, word: string, of: { studentId: string; name: string })}
+  <a class="link-line" href={resolve('/students/[id]/plan', { id: of.studentId })}
+    >{text}<span class="sr-only"> {word} {of.name}</span></a
+  >
+{/snippet}
 
 <svelte:head><title>Today · Tensarch</title></svelte:head>
 
@@ -79,131 +93,97 @@
           </section>
 
           <div class="grid content-start gap-7">
-            {#if today.signals.length}
-              <section aria-labelledby="pain">
-                <h2 id="pain">Pain and stops since yesterday</h2>
-                <ul class="ruled mt-2 border-t">
-                  {#each today.signals as s (s.studentId + s.at + s.kind)}
-                    <li class="ruled flex flex-wrap items-baseline gap-x-3 border-b py-2">
-                      <span class="min-w-0 grow wrap-break-word">
-                        <strong>{s.name}</strong>: {signalName(s.kind)}{s.region
-                          ? `, ${tagName(s.region)}`
-                          : ''}{s.pain != null ? `, ${s.pain} of 10` : ''}
-                        <span class="text-quiet block text-sm">{dayAndTime(s.at)}</span>
-                      </span>
-                      <a class="link-line" href={resolve('/students/[id]/cautions', { id: s.studentId })}
-                        >Cautions<span class="sr-only"> of {s.name}</span></a
-                      >
-                    </li>
-                  {/each}
-                </ul>
-              </section>
-            {/if}
-            {#if today.clearances.length}
-              <section aria-labelledby="clearances">
-                <h2 id="clearances">Clearances</h2>
-                <ul class="ruled mt-2 border-t">
-                  {#each today.clearances as c (c.studentId + c.until + c.tags.join())}
-                    <li class="ruled flex flex-wrap items-baseline gap-x-3 border-b py-2">
-                      <span class="min-w-0 grow wrap-break-word"
-                        ><strong>{c.name}</strong>: {c.lapsed ? 'lapsed' : 'lapses'} after {shortDay(c.until)}
-                        <span class="text-quiet block text-sm">{c.tags.map(tagName).join(', ')}</span></span
-                      >
-                      <a class="link-line" href={resolve('/students/[id]/cautions', { id: c.studentId })}
-                        >{c.lapsed ? 'Record a new one' : 'See it'}<span class="sr-only">
-                          of {c.name}</span
-                        ></a
-                      >
-                    </li>
-                  {/each}
-                </ul>
-              </section>
-            {/if}
-            {#if today.missed.length}
-              <section aria-labelledby="missed">
-                <h2 id="missed">Missed</h2>
-                <ul class="ruled mt-2 border-t">
-                  {#each today.missed as m (m.studentId)}
-                    <li class="ruled flex flex-wrap items-baseline gap-x-3 border-b py-2">
-                      <span class="min-w-0 grow wrap-break-word"
-                        ><strong>{m.name}</strong>: {m.sessions}
-                        {m.sessions === 1 ? 'session' : 'sessions'}, the last on {shortDay(m.last)}</span
-                      >
-                      <a class="link-line" href={resolve('/students/[id]/plan', { id: m.studentId })}
-                        >Plan again<span class="sr-only"> for {m.name}</span></a
-                      >
-                    </li>
-                  {/each}
-                </ul>
-              </section>
-            {/if}
-            {#if today.bars.length}
-              <section aria-labelledby="bars">
-                <h2 id="bars">Barred since yesterday</h2>
-                <ul class="ruled mt-2 border-t">
-                  {#each today.bars as b (b.studentId + b.reason.tag + b.reason.code + b.reason.question)}
-                    <li class="ruled flex flex-wrap items-baseline gap-x-3 border-b py-2">
-                      <span class="min-w-0 grow wrap-break-word"
-                        ><strong>{b.name}</strong>: {tagName(b.reason.tag)}
-                        {b.reason.level === 'lightOnly' ? 'light only' : 'off limits'}
-                        <span class="text-quiet block text-sm">{reasonText(b.reason)}</span></span
-                      >
-                      <a class="link-line" href={resolve('/students/[id]/plan', { id: b.studentId })}
-                        >Look at the plan<span class="sr-only"> of {b.name}</span></a
-                      >
-                    </li>
-                  {/each}
-                </ul>
-              </section>
-            {/if}
-            {#if today.tests.length}
-              <section aria-labelledby="tests">
-                <h2 id="tests">Tests due</h2>
-                <ul class="ruled mt-2 border-t">
-                  {#each today.tests as t (t.studentId + t.skill + t.side)}
-                    <li class="ruled flex flex-wrap items-center gap-x-3 border-b py-2">
-                      <span class="min-w-0 grow wrap-break-word"
-                        ><strong>{t.name}</strong>: {catalogue.ladder(t.skill).name}
-                        {#if t.side}<SideMark side={t.side} />{/if}
-                        {#if t.nearest}<span class="text-quiet block text-sm">{nextText(t.nearest)}</span
-                          >{/if}</span
-                      >
-                      {#if t.nearest}
-                        <StepLink
-                          action={actionOf(t.nearest, { student: t.studentId, skill: t.skill, side: t.side })}
-                          of={t.name}
-                        />
-                      {/if}
-                    </li>
-                  {/each}
-                </ul>
-              </section>
-            {/if}
-            <section aria-labelledby="gates">
-              <h2 id="gates">Gates to decide</h2>
-              {#if today.gates.length === 0}
-                <p class="mt-2">No gate is open now.</p>
-              {:else}
-                <ul class="ruled mt-2 border-t">
-                  {#each today.gates as g (g.studentId + g.skill + g.side)}
-                    <li class="ruled flex flex-wrap items-baseline gap-x-3 border-b py-2">
-                      <span class="min-w-0 grow wrap-break-word"
-                        ><strong>{g.name}</strong>: {catalogue.ladder(g.skill).name}
-                        {#if g.side}<SideMark side={g.side} />{/if}</span
-                      >
-                      <a class="link-line" href={resolve('/students/[id]', { id: g.studentId })}
-                        >Decide<span class="sr-only"> for {g.name}</span></a
-                      >
-                    </li>
-                  {/each}
-                </ul>
-                {#if today.openGates > today.gates.length}
-                  <p class="mt-2">
-                    <a class="link-line" href={resolve('/readiness')}>All {today.openGates} open gates</a>
-                  </p>
+            <TodayList
+              id="pain"
+              title="Pain and stops since yesterday"
+              of={today.signals}
+              key={(s) => s.studentId + s.at + s.kind}
+            >
+              {#snippet line(s)}
+                <strong>{s.name}</strong>: {signalName(s.kind)}{s.region
+                  ? `, ${tagName(s.region)}`
+                  : ''}{s.pain != null ? `, ${s.pain} of 10` : ''}
+                <span class="text-quiet block text-sm">{dayAndTime(s.at)}</span>
+              {/snippet}
+              {#snippet action(s)}{@render cautions('Cautions', s)}{/snippet}
+            </TodayList>
+            <TodayList
+              id="bars"
+              title="Barred since yesterday"
+              of={today.bars}
+              key={(b) =>
+                b.studentId + b.reason.code + b.reason.question + b.reason.signal + b.reason.lapsedOn}
+            >
+              {#snippet line(b)}
+                <strong>{b.name}</strong>: {tagList(b.tags)}
+                {b.reason.level === 'lightOnly' ? 'light only' : 'off limits'}
+                <span class="text-quiet block text-sm">{reasonText(b.reason)}; {liftText(b.reason)}</span>
+              {/snippet}
+              {#snippet action(b)}{@render plan('Look at the plan', 'of', b)}{/snippet}
+            </TodayList>
+            <TodayList
+              id="clearances"
+              title="Clearances"
+              of={today.clearances}
+              key={(c) => c.studentId + c.until + c.tags.join()}
+            >
+              {#snippet line(c)}
+                <strong>{c.name}</strong>: {c.lapsed ? 'lapsed' : 'lapses'} after {shortDay(c.until)}
+                <span class="text-quiet block text-sm">{c.tags.map(tagName).join(', ')}</span>
+              {/snippet}
+              {#snippet action(c)}{@render cautions(c.lapsed ? 'Record a new one' : 'See it', c)}{/snippet}
+            </TodayList>
+            <TodayList id="missed" title="Missed" of={today.missed} key={(m) => m.studentId}>
+              {#snippet line(m)}
+                <strong>{m.name}</strong>: {m.sessions}
+                {m.sessions === 1 ? 'session' : 'sessions'}, the last on {shortDay(m.last)}
+              {/snippet}
+              {#snippet action(m)}{@render plan('Plan again', 'for', m)}{/snippet}
+            </TodayList>
+            <TodayList
+              id="tests"
+              title="Tests due"
+              of={today.tests}
+              key={(t) => t.studentId + t.skill + t.side}
+            >
+              {#snippet line(t)}
+                <strong>{t.name}</strong>: {catalogue.ladder(t.skill).name}
+                {#if t.side}<SideMark side={t.side} />{/if}
+                {#if t.nearest}<span class="text-quiet block text-sm">{nextText(t.nearest)}</span>{/if}
+              {/snippet}
+              {#snippet action(t)}
+                {#if t.nearest}
+                  <StepLink
+                    action={actionOf(t.nearest, { student: t.studentId, skill: t.skill, side: t.side })}
+                    of={t.name}
+                  />
                 {/if}
-              {/if}
-            </section>
+              {/snippet}
+            </TodayList>
+            <TodayList
+              id="gates"
+              title="Gates to decide"
+              of={today.gates}
+              key={(g) => g.studentId + g.skill + g.side}
+            >
+              {#snippet line(g)}
+                <strong>{g.name}</strong>: {catalogue.ladder(g.skill).name}
+                {#if g.side}<SideMark side={g.side} />{/if}
+              {/snippet}
+              {#snippet action(g)}
+                <a class="link-line" href={resolve('/students/[id]', { id: g.studentId })}
+                  >Decide<span class="sr-only"> for {g.name}</span></a
+                >
+              {/snippet}
+            </TodayList>
+            {#if today.openGates > today.gates.length}
+              <p>
+                <a class="link-line" href={resolve('/readiness')}>All {today.openGates} open gates</a>
+              </p>
+            {/if}
+            {#if !waits(today)}
+              <p>Nothing waits for you: no gate is open, nothing hurts, nobody has missed anything.</p>
+            {/if}
             <CalendarLinks student={null} />
           </div>
         </div>
