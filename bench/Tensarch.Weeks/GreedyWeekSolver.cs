@@ -95,7 +95,8 @@ internal sealed class GreedyWeekSolver : IWeekSolver
         foreach (var asked in problem.Asked)
         {
             var week = days.Where(d => d.Slot.Week == asked.Week).ToList();
-            cost += asked.MissingCost * Math.Max(0, asked.Exposures - week.Count(d => d.Choice.Exposes.Contains(asked.Skill)));
+            var given = week.Count(d => d.Choice.Exposes.Contains(asked.Skill));
+            cost += asked.MissingCost * Math.Max(0, asked.Exposures - given) + asked.ExtraCost * Math.Max(0, given - asked.Exposures);
             if (!asked.Test)
                 continue;
             var test = week.FindIndex(d => d.Choice.Tests.Contains(asked.Skill));

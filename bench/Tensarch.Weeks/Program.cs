@@ -2,11 +2,10 @@ using System.Diagnostics;
 using System.Globalization;
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Programmes;
-using Tensarch.Core.Sessions;
 using Tensarch.Solver;
 using Tensarch.Weeks;
 
-// Plans of weeks, measured. Usage: Tensarch.Weeks grid | roster STUDENTS | seasons STUDENTS
+// Plans of weeks, measured. Usage: Tensarch.Weeks grid EACH | monolith EACH | roster STUDENTS | seasons STUDENTS
 CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 var content = ContentLoader.Load();
 var count = args.Length > 1 ? int.Parse(args[1], CultureInfo.InvariantCulture) : 0;
@@ -15,6 +14,9 @@ switch (args.FirstOrDefault())
     case "grid":
         Grid(count > 0 ? count : 10);
         break;
+    case "monolith":
+        Monolith(count > 0 ? count : 5);
+        break;
     case "roster":
         Roster(count);
         break;
@@ -22,7 +24,7 @@ switch (args.FirstOrDefault())
         SeasonTable(count);
         break;
     default:
-        Console.Error.WriteLine("usage: Tensarch.Weeks grid [EACH] | roster STUDENTS | seasons STUDENTS");
+        Console.Error.WriteLine("usage: Tensarch.Weeks grid [EACH] | monolith [EACH] | roster STUDENTS | seasons STUDENTS");
         break;
 }
 
@@ -65,6 +67,36 @@ void Grid(int each)
         }
 }
 
+// Twelve weeks in three pieces, and as one: with the work that the three have together, and with ten times as much.
+void Monolith(int each)
+{
+    const int Weeks = 12;
+    Warm();
+    var whole = content.With(content.Programme with { PieceWeeks = Weeks });
+    Console.WriteLine("| goals | limit | solver, median s | cost | largest gap | without a plan |");
+    Console.WriteLine("|---|---|---|---|---|---|");
+    for (var goals = 1; goals <= 3; goals++)
+        foreach (var (name, under, work) in new[] { ("pieces", content, 1.0), ("monolith, 3", whole, 3), ("monolith, 30", whole, 30) })
+        {
+            var (times, cost, gap, none) = (new List<double>(), 0L, 0.0, 0);
+            for (var i = 0; i < each; i++)
+            {
+                var timed = new TimedSolver(new CpWeekSolver(work));
+                var plan = new Planner(under, timed).Plan(Asked(Case.Of(content, 1000 * goals + i, goals), Weeks));
+                times.Add(timed.Times.Sum() / 1000);
+                if (!plan.IsOk)
+                {
+                    none++;
+                    continue;
+                }
+                cost += plan.Value.Pieces.Sum(p => p.Cost);
+                gap = Math.Max(gap, plan.Value.Pieces.Max(p => p.Gap));
+            }
+            times.Sort();
+            Console.WriteLine($"| {goals} | {name} | {At(times, 0.5):0.00} | {cost} | {100 * gap:0.00} % | {none} of {each} |");
+        }
+}
+
 // The whole of a studio, one after the other.
 void Roster(int students)
 {
@@ -93,20 +125,18 @@ void SeasonTable(int students)
     Console.WriteLine("| | solver | greedy |");
     Console.WriteLine("|---|---|---|");
     Console.WriteLine($"| gates passed | {solver.Sum(s => s.Passed)} | {greedy.Sum(s => s.Passed)} |");
+    Console.WriteLine($"| exposures | {solver.Sum(s => s.Exposures)} | {greedy.Sum(s => s.Exposures)} |");
     Console.WriteLine($"| students with more gates than under the other | {Better(solver, greedy)} | {Better(greedy, solver)} |");
     foreach (var tag in LoadCeiling.Counted)
         Console.WriteLine($"| largest week, {tag}, mean over students | {Mean(solver, tag)} | {Mean(greedy, tag)} |");
     Console.WriteLine($"| days on which no plan was found | {solver.Sum(s => s.Stuck)} | {greedy.Sum(s => s.Stuck)} |");
 
-    List<(int Passed, Dictionary<LoadKey, int> Peaks, int Stuck)> Live(IWeekSolver with) =>
+    List<Season> Live(IWeekSolver with) =>
         [.. Enumerable.Range(0, students).Select(i => Seasons.Live(content, Case.Of(content, i), with, Weeks))];
 
-    static int Better(
-        List<(int Passed, Dictionary<LoadKey, int> Peaks, int Stuck)> one,
-        List<(int Passed, Dictionary<LoadKey, int> Peaks, int Stuck)> other
-    ) => one.Zip(other).Count(x => x.First.Passed > x.Second.Passed);
+    static int Better(List<Season> one, List<Season> other) => one.Zip(other).Count(x => x.First.Passed > x.Second.Passed);
 
-    static string Mean(List<(int Passed, Dictionary<LoadKey, int> Peaks, int Stuck)> of, Tensarch.Core.Students.LoadTag tag)
+    static string Mean(List<Season> of, Tensarch.Core.Students.LoadTag tag)
     {
         var mean = of.Average(s => s.Peaks.Where(p => p.Key.Tag == tag).Select(p => p.Value).DefaultIfEmpty(0).Max());
         return $"{LoadCeiling.Shown(tag, (int)mean)}";

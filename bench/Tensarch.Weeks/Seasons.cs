@@ -30,6 +30,12 @@ internal sealed record Case(int Seed, IReadOnlyList<(string Skill, int Stage)> S
     public Body Body(CatalogueContent content) => new(content, Skills, Start, Seed);
 }
 
+/// <summary>What came of a programme.</summary>
+/// <param name="Passed">Gates.</param>
+/// <param name="Peaks">By load the largest week there was.</param>
+/// <param name="Stuck">Days on which no plan was found.</param>
+internal sealed record Season(int Passed, Dictionary<LoadKey, int> Peaks, int Stuck, int Exposures);
+
 /// <summary>Plans for made-up students, and lets them live through it.</summary>
 internal static class Seasons
 {
@@ -72,13 +78,7 @@ internal static class Seasons
             .Count();
 
     /// <summary>Lives through a programme, planned again whenever a gate opens.</summary>
-    /// <returns>Gates passed, and by load the largest week there was.</returns>
-    public static (int Passed, Dictionary<LoadKey, int> Peaks, int Stuck) Live(
-        CatalogueContent content,
-        Case of,
-        IWeekSolver solver,
-        int weeks
-    )
+    public static Season Live(CatalogueContent content, Case of, IWeekSolver solver, int weeks)
     {
         var (body, planner, done, stuck) = (of.Body(content), new Planner(content, solver), new List<DoneDay>(), 0);
         var end = Case.Start.AddDays(7 * weeks);
@@ -108,7 +108,7 @@ internal static class Seasons
             }
         }
         var history = body.State(end).History;
-        return (
+        return new(
             body.Passed,
             history
                 .Days.Where(d => d.Day >= Case.Start)
@@ -120,7 +120,8 @@ internal static class Seasons
                 )
                 .GroupBy(x => x.Key)
                 .ToDictionary(g => g.Key, g => g.Max(x => x.Load)),
-            stuck
+            stuck,
+            done.Sum(d => d.Skills.Count)
         );
     }
 

@@ -25,20 +25,28 @@ public sealed class CpWeekSolver(double work = CpWeekSolver.UsualWork) : IWeekSo
             : null;
     }
 
-    /// <summary>The solver's own core of assumptions, made smaller by taking away one rule after the other.</summary>
+    /// <summary>
+    /// The solver's own core of assumptions, made smaller by taking away one rule after the other. What says least to a coach goes first, and whole
+    /// kinds before single rules: of several true reasons the plainest is left.
+    /// </summary>
     public IReadOnlyList<PieceRule> Conflict(PieceProblem problem, bool asked)
     {
-        var rules = RuleBook.Assumed(asked);
-        var model = new PieceModel(problem, rules);
-        var solver = Solver();
-        if (solver.Solve(model.Model) != CpSolverStatus.Infeasible)
+        var all = RuleBook.Assumed(asked);
+        if (Solver().Solve(new PieceModel(problem, all).Model) != CpSolverStatus.Infeasible)
             return [];
-        var core = rules.Named(solver.SufficientAssumptionsForInfeasibility()).ToHashSet();
-        // What says least to a coach goes first.
+        bool Conflicts(IReadOnlySet<PieceRule> of) =>
+            Solver().Solve(new PieceModel(problem, RuleBook.Of(of, asked)).Model) == CpSolverStatus.Infeasible;
+        var left = all.Rules.ToHashSet();
+        foreach (var kind in left.Select(r => r.Kind).Distinct().OrderDescending().ToList())
+            if (left.Where(r => r.Kind != kind).ToHashSet() is var without && Conflicts(without))
+                left = without;
+        var (assumed, solver) = (RuleBook.Assumed(asked, left), Solver());
+        solver.Solve(new PieceModel(problem, assumed).Model);
+        var core = assumed.Named(solver.SufficientAssumptionsForInfeasibility()).ToHashSet();
         foreach (var rule in core.OrderByDescending(r => r.Kind).ToList())
         {
             core.Remove(rule);
-            if (Solver().Solve(new PieceModel(problem, RuleBook.Of(core, asked)).Model) != CpSolverStatus.Infeasible)
+            if (!Conflicts(core))
                 core.Add(rule);
         }
         return [.. core.OrderBy(r => r.Kind).ThenBy(r => r.Week).ThenBy(r => r.Day)];
@@ -49,7 +57,7 @@ public sealed class CpWeekSolver(double work = CpWeekSolver.UsualWork) : IWeekSo
         {
             StringParameters = string.Create(
                 System.Globalization.CultureInfo.InvariantCulture,
-                $"num_workers:1 random_seed:1 max_deterministic_time:{work}"
+                $"num_workers:1 random_seed:1 max_deterministic_time:{work} linearization_level:2 symmetry_level:0"
             ),
         };
 }

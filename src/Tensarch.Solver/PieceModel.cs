@@ -135,6 +135,7 @@ internal sealed class PieceModel
         foreach (var (track, t) in problem.Loads.Select((track, t) => (track, t)))
         {
             var weeks = new List<IntVar>();
+            var mosts = new List<int>();
             foreach (var (limit, w) in track.Weeks.Select((limit, w) => (limit, w)))
             {
                 var terms = new List<LinearExpr> { LinearExpr.Constant(limit.Done) };
@@ -145,15 +146,28 @@ internal sealed class PieceModel
                         terms.AddRange(slot.Choices.Select((choice, c) => choice.Loads[t] * Chosen[s][c]));
                         most += rules.Weighs ? slot.Choices.Max(c => c.Loads[t]) : slot.Choices.Sum(c => c.Loads[t]);
                     }
+                // What the rules leave at most, whatever the weeks before it do: said at once, the rest of the search is short.
+                if (rules.Weighs)
+                    most = Math.Min(most, Math.Max(limit.Done, MostOf(track, limit, w, mosts)));
+                mosts.Add(most);
                 var load = Model.NewIntVar(0, most, $"{track.Key} {limit.Week}");
                 Model.Add(load == LinearExpr.Sum(terms));
-                Limit(track, limit, w, load, most, weeks);
+                Limit(track, limit, w, load, most, weeks, mosts);
                 weeks.Add(load);
             }
         }
     }
 
-    private void Limit(LoadTrack track, WeekLimit limit, int w, IntVar load, int most, List<IntVar> before)
+    private static int MostOf(LoadTrack track, WeekLimit limit, int w, List<int> before)
+    {
+        if (limit.Most is { } known)
+            return known;
+        var based = before.Skip(Math.Max(0, w - 2)).Append(w == 1 ? limit.Before : 0).Max();
+        var most = Math.Max(track.Entry, Math.Max(based + track.Step, track.GrowthPercent * based / 100));
+        return limit.BackOff ? Math.Min(most, Math.Max(track.Step, track.BackOffPercent * before[^1] / 100)) : most;
+    }
+
+    private void Limit(LoadTrack track, WeekLimit limit, int w, IntVar load, int most, List<IntVar> before, List<int> mosts)
     {
         PieceRule Of(PieceRuleKind kind, int? number = null) =>
             new(kind, limit.Week, Tag: track.Key.Tag, Limb: track.Key.Limb, Number: number);
@@ -165,14 +179,21 @@ internal sealed class PieceModel
             return;
         }
         if (most > track.Entry)
-            Rule(Of(PieceRuleKind.WeekLoad), () => Grown(track, limit, w, load, before));
+            Rule(Of(PieceRuleKind.WeekLoad), () => Grown(track, limit, w, load, before, mosts));
         if (limit.BackOff && most > track.Step)
             rules.Put(Model, Of(PieceRuleKind.BackOff), () => BackOff(track, load, before[^1]));
     }
 
     /// <summary>Growth is a matter of the larger of the two weeks before; one of the ways has to be open.</summary>
-    private Constraint Grown(LoadTrack track, WeekLimit limit, int w, IntVar load, List<IntVar> before)
+    private Constraint Grown(LoadTrack track, WeekLimit limit, int w, IntVar load, List<IntVar> before, List<int> mosts)
     {
+        var first = Math.Max(0, w - 2);
+        List<LinearExpr> two = [.. before.Skip(first)];
+        if (w == 1)
+            two.Add(LinearExpr.Constant(limit.Before));
+        var largest = mosts.Skip(first).Take(w - first).Append(w == 1 ? limit.Before : 0).Max();
+        var based = Model.NewIntVar(0, largest, $"{track.Key} {limit.Week} from");
+        Model.AddMaxEquality(based, two);
         var ways = new List<BoolVar>();
         void Way(LinearExpr limited)
         {
@@ -181,13 +202,10 @@ internal sealed class PieceModel
             ways.Add(way);
         }
         Way(LinearExpr.Constant(100 * track.Entry));
-        foreach (var based in before.Skip(w - 2))
-        {
+        Way(based * 100 + 100 * track.Step);
+        // Of little a step is more than a share.
+        if ((track.GrowthPercent - 100) * largest > 100 * track.Step)
             Way(based * track.GrowthPercent - 1);
-            Way(based * 100 + 100 * track.Step);
-        }
-        if (w == 1)
-            Way(LinearExpr.Constant(Math.Max(track.GrowthPercent * limit.Before - 1, 100 * (limit.Before + track.Step))));
         return Model.AddBoolOr(ways);
     }
 
@@ -218,6 +236,11 @@ internal sealed class PieceModel
             var missing = Model.NewIntVar(0, asked.Exposures, $"{asked.Skill} {asked.Week}");
             Model.Add(missing >= asked.Exposures - LinearExpr.Sum(given));
             cost.Add(asked.MissingCost * missing);
+            if (asked.ExtraCost == 0)
+                continue;
+            var extra = Model.NewIntVar(0, given.Count, $"{asked.Skill} {asked.Week} more");
+            Model.Add(extra >= LinearExpr.Sum(given) - asked.Exposures);
+            cost.Add(asked.ExtraCost * extra);
         }
     }
 
@@ -242,8 +265,8 @@ internal sealed class PieceModel
     {
         foreach (var (earlier, later) in Pairs(1).Where(p => Between(p.Earlier, p.Later) == 1))
         {
-            Both(Where(earlier, c => c.Hard), Where(later, c => c.Hard), problem.Costs.AdjacentHardDays);
-            Both(Where(earlier, c => c.Hard), Where(later, c => c.Nerve), problem.Costs.NerveAfterHardDay);
+            Both(earlier, c => c.Hard, later, c => c.Hard, problem.Costs.AdjacentHardDays);
+            Both(earlier, c => c.Hard, later, c => c.Nerve, problem.Costs.NerveAfterHardDay);
         }
     }
 
@@ -252,15 +275,16 @@ internal sealed class PieceModel
     {
         foreach (var (earlier, later) in Pairs(1))
         foreach (var skill in problem.Asked.Select(a => a.Skill).Distinct())
-            Both(Where(earlier, c => c.Exposes.Contains(skill)), Where(later, c => c.Exposes.Contains(skill)), problem.Costs.Uneven);
+            Both(earlier, c => c.Exposes.Contains(skill), later, c => c.Exposes.Contains(skill), problem.Costs.Uneven);
     }
 
-    private void Both(List<BoolVar> one, List<BoolVar> other, int costs)
+    private void Both(int earlier, Func<Choice, bool> first, int later, Func<Choice, bool> second, int each)
     {
+        var (one, other) = (Where(earlier, first), Where(later, second));
         if (one.Count == 0 || other.Count == 0)
             return;
         var both = Model.NewBoolVar("both");
         Model.Add(both >= LinearExpr.Sum(one) + LinearExpr.Sum(other) - 1);
-        cost.Add(costs * both);
+        cost.Add(each * both);
     }
 }

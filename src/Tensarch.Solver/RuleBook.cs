@@ -16,7 +16,8 @@ internal sealed class RuleBook
     public static RuleBook Whole => new(false, null, null) { Weighs = true };
 
     /// <summary>Each rule under an assumption.</summary>
-    public static RuleBook Assumed(bool asked) => new(asked, null, []);
+    /// <param name="only">Of these rules, where not all are meant.</param>
+    public static RuleBook Assumed(bool asked, IReadOnlySet<PieceRule>? only = null) => new(asked, only, []);
 
     /// <summary>Only these rules.</summary>
     public static RuleBook Of(IReadOnlySet<PieceRule> rules, bool asked) => new(asked, rules, null);

@@ -13,6 +13,26 @@ async function idOf(request: APIRequestContext, name: string): Promise<string> {
   return students.find((s) => s.name === name)!.id;
 }
 
+const after = (day: string, n: number) => new Date(Date.parse(`${day}T12:00:00Z`) + n * 86_400_000).toISOString().slice(0, 10);
+
+/** A day as the stones say it. */
+const said = (day: string) =>
+  new Intl.DateTimeFormat('en-GB', { weekday: 'short', day: 'numeric', month: 'short', timeZone: 'UTC' }).format(new Date(`${day}T12:00:00Z`)).replace(',', '');
+
+/** A session that may be put on another day of its own week. */
+async function aMove(request: APIRequestContext, id: string): Promise<{ day: string; to: string }> {
+  type Day = { day: string; half: string; state: string; pinned: boolean };
+  const { plan } = (await (await request.get(`/api/v1/students/${id}/programme`)).json()) as { plan: { weeks: { start: string; days: Day[] }[] } };
+  for (const week of plan.weeks)
+    for (const { day, half } of week.days.filter((d) => d.state === 'planned' && !d.pinned))
+      for (const to of [1, 2, -1, -2].map((by) => after(day, by)).filter((to) => to >= week.start && to < after(week.start, 7))) {
+        const edit = { kind: 'move', day, half, to, toHalf: null };
+        const answer = await request.post(`/api/v1/students/${id}/programme/edits/try`, { data: { edit } });
+        if (answer.ok() && ((await answer.json()) as { refused: unknown[] }).refused.length === 0) return { day, to };
+      }
+  throw new Error('nothing may be moved');
+}
+
 const weeks = (page: Page) => page.getByRole('region', { name: 'The weeks' });
 const stones = (page: Page) => weeks(page).getByRole('button');
 
@@ -62,7 +82,6 @@ test('a session moves by keyboard where the rules let it; where they do not, it 
   type Day = { day: string; half: string; state: string };
   const standing = (await (await request.get(`/api/v1/students/${id}/programme`)).json()) as { plan: { weeks: { days: Day[] }[] } };
   const days = standing.plan.weeks.flatMap((w) => w.days).filter((d) => d.state === 'planned');
-  const after = (day: string, n: number) => new Date(Date.parse(`${day}T12:00:00Z`) + n * 86_400_000).toISOString().slice(0, 10);
   const tried: { at: number; by: number; refused: number }[] = [];
   for (const [at, day] of days.entries())
     for (const by of [1, 2, 3]) {
@@ -94,6 +113,27 @@ test('a session moves by keyboard where the rules let it; where they do not, it 
   await expect(page.getByText('Version 2')).toBeVisible();
   await page.reload();
   await expect(weeks(page).getByRole('button', { name: /pinned/ })).toHaveCount(1);
+});
+
+test('a session is dragged to another day by mouse, pinned there, and set free again', async ({ page, request }) => {
+  const id = await idOf(request, name);
+  const { day, to } = await aMove(request, id);
+  await page.goto(`/students/${id}/plan`);
+  const stone = weeks(page).getByRole('button', { name: new RegExp(`^${said(day)},`) });
+  // The column of the day it goes to, in the row of its own week.
+  const row = weeks(page).getByRole('listitem').filter({ has: page.getByRole('button', { name: new RegExp(`^${said(day)},`) }) });
+  const head = weeks(page).getByText(said(to).slice(0, 3), { exact: true });
+  const [column, line] = [(await head.boundingBox())!, (await row.boundingBox())!];
+  await stone.dragTo(row, { targetPosition: { x: column.x - line.x + 20, y: line.height / 2 } });
+  await expect(page.getByText('Moved, and pinned there.')).toBeVisible();
+  const there = weeks(page).getByRole('button', { name: new RegExp(`^${said(to)},.*pinned`) });
+  await expect(there).toBeVisible();
+  await page.getByRole('button', { name: 'Unpin' }).click();
+  await expect(page.getByText('No longer pinned.')).toBeVisible();
+  await expect(there).toHaveCount(0);
+  await page.reload();
+  await expect(weeks(page).getByRole('button', { name: new RegExp(`^${said(to)},`) })).toBeVisible();
+  await expect(there).toHaveCount(0);
 });
 
 test('two coaches on one plan: the second one is told, and loses nothing', async ({ page, request, expectRefusals }) => {
@@ -206,4 +246,19 @@ test('a calendar is made, read by another parser at the right hours, and revoked
   await calendar.getByRole('button', { name: 'Revoke the link' }).click();
   await expect(calendar.getByRole('button', { name: 'Make a link' })).toBeVisible();
   expect((await page.request.get(link)).status()).toBe(404);
+});
+
+test('a programme is ended, asked twice; nothing of it is left to come, and another can follow', async ({ page, request }) => {
+  const id = await idOf(request, name);
+  await page.goto(`/students/${id}/plan`);
+  await page.getByRole('button', { name: /Change the programme|Plan again/ }).click();
+  await page.getByRole('button', { name: 'End the programme' }).click();
+  await page.getByRole('button', { name: 'Go on with it' }).click();
+  await page.getByRole('button', { name: 'End the programme' }).click();
+  await page.getByRole('button', { name: 'End it' }).click();
+  await expect(page.getByText('The programme is over')).toBeVisible();
+  await page.goto(`/students/${id}/plan`);
+  await expect(page.getByRole('heading', { name: 'As it would be' })).toBeVisible();
+  await page.getByRole('button', { name: 'Keep this plan' }).click();
+  await expect(page.getByText('The plan is kept, and its sessions are laid out.')).toBeVisible();
 });

@@ -70,6 +70,10 @@ public sealed class CatalogueContent(
             Programme
         );
 
+    /// <summary>The same under other rules of weeks.</summary>
+    public CatalogueContent With(ProgrammeRules other) =>
+        new(Measures, Positions, Batteries, Views, Ladders, DrillList, Questions, StopRules, Approaches, DayGates, Shape, other);
+
     public IReadOnlyList<IntakeQuestion> Questions { get; } = questions;
 
     public IReadOnlyList<StopRule> StopRules { get; } = stopRules;

@@ -112,6 +112,13 @@ internal sealed class DayMenu(CatalogueContent content, Programme programme)
             yield return test;
     }
 
+    /// <summary>A session shorter than this has no test of a skill in it.</summary>
+    public int LeastMinutesToTest(string skill) =>
+        Math.Max(
+            content.Programme.Tests.LeastMinutes,
+            SessionBuilder.FewestMinutes - MinutesLeft(0, new([new(skill, BlockAim.Test)], DayOrder.Whole))
+        );
+
     /// <summary>Its next gate still asks for something that is shown on a test day.</summary>
     public bool IsTested(CourseState course) =>
         programme.Goals.First(g => g.Skill == course.Skill).RangeTests > 0

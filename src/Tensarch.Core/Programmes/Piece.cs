@@ -105,7 +105,8 @@ internal sealed partial class Piece
                 rules.Costs.MissingExposure * (6 - goal.Priority),
                 rules.Tests.In(week)
                     && !made.Done.Any(d => programme.WeekOf(d.Day) == week && d.Tested.Contains(goal.Skill))
-                    && slots.Any(s => s.Week == week && s.Offers.Any(o => o.Ask.Of(BlockAim.Test).Contains(goal.Skill)))
+                    && slots.Any(s => s.Week == week && s.Offers.Any(o => o.Ask.Of(BlockAim.Test).Contains(goal.Skill))),
+                rules.Costs.ExtraExposure * (ceiling.IsBackOff(week) ? 2 : 1)
             );
     }
 
@@ -155,6 +156,10 @@ internal sealed partial class Piece
             .Where(d => d < ceiling.StartOf(week))
             .Select(d => (DateOnly?)d)
             .Max();
+
+    /// <param name="slot">Of the problem.</param>
+    /// <returns>What the choices of the problem stand for.</returns>
+    public IReadOnlyList<DayOffer> OffersAt(int slot) => slots.Where(s => s.Offers.Count > 0).ElementAt(slot).Offers;
 
     /// <param name="loads">Of the weeks of the piece.</param>
     /// <returns>The most that a week may load when the weeks before it do as they do.</returns>

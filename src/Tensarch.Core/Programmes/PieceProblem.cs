@@ -66,7 +66,8 @@ public sealed record WeekLimit(int Week, int? Most, int Before, int Done, bool B
 /// <summary>What a goal asks of a week.</summary>
 /// <param name="Exposures">At least so many; each one less costs.</param>
 /// <param name="Test">It is tested in this week.</param>
-public sealed record GoalOfWeek(int Week, string Skill, int Exposures, int MissingCost, bool Test);
+/// <param name="ExtraCost">Of each exposure more than asked for: a back-off week is to have fewer.</param>
+public sealed record GoalOfWeek(int Week, string Skill, int Exposures, int MissingCost, bool Test, int ExtraCost = 0);
 
 /// <summary>Chooses for each session of a piece. Same problem, same answer, on any machine.</summary>
 public interface IWeekSolver

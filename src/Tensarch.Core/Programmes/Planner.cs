@@ -35,23 +35,25 @@ public sealed class Planner(CatalogueContent content, IWeekSolver solver)
             if (answer is null)
                 return Problem.Of("planInfeasible", "locks", ("week", week + 1)) with { Rules = solver.Conflict(problem, asked: false) };
             pieces.Add(new(week, piece.Weeks, answer.Cost, answer.Bound, answer.Gap));
-            days.AddRange(planned);
+            days.AddRange(Explained(made, planned, new(problem, answer, piece)));
             shortWeeks.AddRange(Explained(ShortWeeks(made, days, week, piece.Weeks), new(piece, problem, answer)));
         }
         var history = made.Facts(made.From, SessionBuilder.FewestMinutes).History;
         var broken = PlanChecker
             .Check(Planned(made, days), history, content, programme.Start)
             .ToLookup(v => v.Violation.Rule != 1 && IsPinned(v, made, days));
-        return broken[false].FirstOrDefault() is { } first
-            ? Problem.Of("planCheckFailed", $"{first.Day:yyyy-MM-dd} {first.Violation.Code} {first.Violation.Drill}{first.Load}")
-            : new ProgrammePlan(
-                programme,
-                days,
-                pieces,
-                shortWeeks,
-                [.. Loads(programme, days.Where(d => d.Offer is not null).Select(d => (d.Slot.Day, d.Offer!.Plan)), history)],
-                [.. broken[true].DistinctBy(v => (v.Day, v.Violation))]
-            );
+        if (broken[false].FirstOrDefault() is { } first)
+            return Problem.Of("planCheckFailed", $"{first.Day:yyyy-MM-dd} {first.Violation.Code} {first.Violation.Drill}{first.Load}");
+        var loads = Loads(programme, days.Where(d => d.Offer is not null).Select(d => (d.Slot.Day, d.Offer!.Plan)), history).ToList();
+        return new ProgrammePlan(
+            programme,
+            [.. days.Select(d => Said(d, loads))],
+            pieces,
+            shortWeeks,
+            loads,
+            [.. broken[true].DistinctBy(v => (v.Day, v.Violation))],
+            [.. Untested(made, menu, days)]
+        );
     }
 
     /// <summary>Solved again, without it, where a choice is not for who its student will be by then.</summary>
@@ -109,9 +111,65 @@ public sealed class Planner(CatalogueContent content, IWeekSolver solver)
         return planned;
     }
 
+    /// <summary>Each session with why it is no more than it is, where that is not what the coach set or what the week is for.</summary>
+    private static IEnumerable<PlanDay> Explained(PlanFor made, IReadOnlyList<PlanDay> planned, WhyNotMore why)
+    {
+        var slot = 0;
+        foreach (var day in planned)
+        {
+            if (day.Offer is null)
+            {
+                yield return day;
+                continue;
+            }
+            var set = day.BackOff || day.Slot.Light || day.Slot.Theme is not null || made.LockOf(day.Slot) is not null;
+            yield return day with
+            {
+                WhyNotMore = set ? [] : [.. why.Of(slot)],
+            };
+            slot++;
+        }
+    }
+
     /// <summary>A goal's first short week says why; the others of the piece are mostly the same again.</summary>
     private IEnumerable<ShortWeek> Explained(IEnumerable<ShortWeek> weeks, SolvedPiece piece) =>
         weeks.GroupBy(w => w.Skill).SelectMany(g => g.Select((w, i) => i > 0 ? w : w with { Why = piece.WhyShort(w, solver) }));
+
+    /// <summary>The ceiling that a reason names is that of the weeks as they came out in the end.</summary>
+    private static PlanDay Said(PlanDay day, List<WeekLoad> loads) =>
+        day with
+        {
+            WhyNotMore =
+            [
+                .. (day.WhyNotMore ?? []).Select(r =>
+                    r.Kind == DayReasonKind.WeekLoad
+                    && loads.Find(l => l.Week == day.Week && l.Key.Tag == r.Tag && l.Key.Limb == r.Limb) is { } load
+                        ? r with
+                        {
+                            Of = LoadCeiling.Shown(load.Key.Tag, load.Ceiling),
+                        }
+                        : r
+                ),
+            ],
+        };
+
+    private IEnumerable<UntestedGoal> Untested(PlanFor made, DayMenu menu, List<PlanDay> days)
+    {
+        var programme = made.Programme;
+        var who = made.Facts(made.From, SessionBuilder.FewestMinutes);
+        foreach (var goal in programme.ByPriority.Where(g => menu.IsTested(who.On(g.Skill))))
+        {
+            var missed = days.GroupBy(d => d.Week)
+                .Where(w => rules.Tests.In(w.Key) && !w.Any(d => d.Tested.Contains(goal.Skill)))
+                .Where(w => !made.Done.Any(d => programme.WeekOf(d.Day) == w.Key && d.Tested.Contains(goal.Skill)))
+                .ToList();
+            if (missed.Count == 0)
+                continue;
+            var least = menu.LeastMinutesToTest(goal.Skill);
+            var tooShort = missed.TrueForAll(w => w.All(d => d.Slot.Minutes < least));
+            yield return new(goal.Skill, [.. missed.Select(w => w.Key)], tooShort ? least : null);
+        }
+    }
 
     private IEnumerable<ShortWeek> ShortWeeks(PlanFor made, IReadOnlyList<PlanDay> days, int first, int weeks)
     {

@@ -64,6 +64,7 @@ public sealed record TestDayRules(int FirstWeek, int EveryWeeks, int LeastMinute
 /// <param name="LevelStep">Of a block below the week's step.</param>
 /// <param name="Uneven">Two exposures of a skill without a day between.</param>
 /// <param name="LaterTest">For each session of the week before it.</param>
+/// <param name="ExtraExposure">More in a week than the goal asks for; in a back-off week twice that.</param>
 public sealed record PlanCosts(
     int MissingExposure,
     int MissingTest,
@@ -74,5 +75,6 @@ public sealed record PlanCosts(
     int NerveAfterHardDay,
     int Uneven,
     int UnfilledMinute,
-    int LaterTest
+    int LaterTest,
+    int ExtraExposure
 );

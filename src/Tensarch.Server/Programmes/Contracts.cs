@@ -55,6 +55,7 @@ public sealed record PlanView(
     IReadOnlyList<PlanWeek> Weeks,
     IReadOnlyList<LoadStrip> Loads,
     IReadOnlyList<ShortGoal> TooFew,
+    IReadOnlyList<UntestedGoal> Untested,
     double Gap,
     int Changed,
     IReadOnlyList<ExpectedGate> Gates,
@@ -135,7 +136,8 @@ public sealed record PlanDayView(
     IReadOnlyList<string> Broken,
     PlanDayChange Change,
     Side? FirstSide,
-    IReadOnlyList<string> Drills
+    IReadOnlyList<string> Drills,
+    IReadOnlyList<DayReason> Why
 );
 
 /// <summary>One load over the weeks of a plan.</summary>

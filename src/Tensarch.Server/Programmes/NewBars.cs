@@ -19,7 +19,10 @@ public sealed class NewBars(TensarchDb db, Standings standings, StudioClock cloc
         var since = clock.At(day.ToDateTime(TimeOnly.MinValue));
         var (lapsed, today) = (day.AddDays(-1), clock.Today);
         // A month that is shorter moves the day by up to three.
-        var (dueFrom, dueTo) = (day.AddMonths(-ScreenView.RescreenMonths).AddDays(-3), today.AddMonths(-ScreenView.RescreenMonths).AddDays(3));
+        var (dueFrom, dueTo) = (
+            day.AddMonths(-ScreenView.RescreenMonths).AddDays(-3),
+            today.AddMonths(-ScreenView.RescreenMonths).AddDays(3)
+        );
         var told = await db
             .Students.AsNoTracking()
             .Where(s => s.ArchivedAt == null)

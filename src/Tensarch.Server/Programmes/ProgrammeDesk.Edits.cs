@@ -71,6 +71,7 @@ public sealed partial class ProgrammeDesk
             Week = (to.DayNumber - current.Sketch.Start.DayNumber) / 7,
             Pinned = true,
             Plan = plan with { Date = to },
+            WhyNotMore = null,
         };
         days = [.. days.OrderBy(d => d.Day).ThenBy(d => d.Half)];
         var sketch = current.Sketch with

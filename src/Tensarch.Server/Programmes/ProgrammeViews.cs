@@ -28,7 +28,10 @@ internal static class ProgrammeViews
     )
     {
         var backOff = new LoadCeiling(content.Programme.Load, sketch.Start);
-        var days = plan.Days.Select(d => (Day: d, View: Of(d, rows, before, today, content))).ToList();
+        var why = new PlanReasons(sketch, plan, rows);
+        var days = plan
+            .Days.Select(d => (Day: d, View: Of(d, rows, before, today, content) with { Why = why.Of(d, backOff.IsBackOff(d.Week)) }))
+            .ToList();
         var weeks = Enumerable
             .Range(0, sketch.Weeks)
             .Select(week =>
@@ -63,6 +66,7 @@ internal static class ProgrammeViews
                         [.. (g.Select(s => s.Why).FirstOrDefault(w => w is { Count: > 0 }) ?? []).Select(r => r.ToShown())]
                     )),
             ],
+            [.. (plan.Untested ?? []).Select(u => u with { Weeks = [.. u.Weeks.Select(w => w + 1)] })],
             plan.Pieces.Select(p => p.Gap).DefaultIfEmpty(0).Max(),
             days.Count(d => d.View.Change != PlanDayChange.Same),
             ahead.Gates,
@@ -132,7 +136,8 @@ internal static class ProgrammeViews
                 .. day.Plan?.Drills.Where(d => content.FindDrill(d.Drill) is { } drill && SessionOrder.IsMain(drill.Phase))
                     .Select(d => d.Drill)
                     ?? [],
-            ]
+            ],
+            []
         );
     }
 

@@ -9,7 +9,8 @@ public sealed record StoredPlan(
     IReadOnlyList<StoredDay> Days,
     IReadOnlyList<PieceReport> Pieces,
     IReadOnlyList<ShortWeek> ShortWeeks,
-    IReadOnlyList<StoredLoad> Loads
+    IReadOnlyList<StoredLoad> Loads,
+    IReadOnlyList<UntestedGoal>? Untested = null
 )
 {
     /// <summary>What is planned, after what was before it.</summary>
@@ -28,13 +29,15 @@ public sealed record StoredPlan(
             d.TestMinutes,
             d.Offer?.Plan,
             Pinned: asked.Locked.Any(l => l.Slot.Day == d.Slot.Day && l.Slot.Half == d.Slot.Half),
-            Broken: [.. made.Bent.Where(b => b.Day == d.Slot.Day).Select(b => b.Violation.Code).Distinct()]
+            Broken: [.. made.Bent.Where(b => b.Day == d.Slot.Day).Select(b => b.Violation.Code).Distinct()],
+            WhyNotMore: d.WhyNotMore
         ));
         return new(
             [.. before.Concat(planned).OrderBy(d => d.Day).ThenBy(d => d.Half)],
             made.Pieces,
             made.ShortWeeks,
-            [.. made.Loads.Select(StoredLoad.Of)]
+            [.. made.Loads.Select(StoredLoad.Of)],
+            made.Untested
         );
     }
 }
@@ -43,6 +46,7 @@ public sealed record StoredPlan(
 /// <param name="Session">The row in which it is run; none where nothing may be done on the day.</param>
 /// <param name="Pinned">By a coach: it stays when the rest is planned again.</param>
 /// <param name="Broken">Rules that it breaks because it is pinned.</param>
+/// <param name="WhyNotMore">When it was planned; none where it was put there by hand.</param>
 public sealed record StoredDay(
     DateOnly Day,
     DayHalf Half,
@@ -56,7 +60,8 @@ public sealed record StoredDay(
     SessionPlan? Plan,
     Guid? Session = null,
     bool Pinned = false,
-    IReadOnlyList<string>? Broken = null
+    IReadOnlyList<string>? Broken = null,
+    IReadOnlyList<DayReason>? WhyNotMore = null
 );
 
 public sealed record StoredBlock(string Skill, BlockAim Kind, int Level, int Seconds, bool Exposes);

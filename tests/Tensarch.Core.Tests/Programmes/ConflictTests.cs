@@ -1,4 +1,5 @@
 using CsCheck;
+using Google.OrTools.Sat;
 using Tensarch.Core.Programmes;
 using Tensarch.Core.Students;
 using Tensarch.Solver;
@@ -40,6 +41,52 @@ public class ConflictTests
         Assert.True(conflicts > 40 && none > 20, $"{conflicts} conflicts, {none} without");
         Assert.All([PieceRuleKind.Exposures, PieceRuleKind.Time, PieceRuleKind.WeekLoad], kind => Assert.Contains(kind, kinds));
     }
+
+    /// <summary>Plans as it does, and keeps what conflicts were told.</summary>
+    private sealed class Listening : IWeekSolver
+    {
+        private readonly CpWeekSolver solver = new();
+
+        public List<(PieceProblem Problem, bool Asked, IReadOnlyList<PieceRule> Core)> Told { get; } = [];
+
+        public PieceAnswer? Solve(PieceProblem problem) => solver.Solve(problem);
+
+        public IReadOnlyList<PieceRule> Conflict(PieceProblem problem, bool asked)
+        {
+            var core = solver.Conflict(problem, asked);
+            Told.Add((problem, asked, core));
+            return core;
+        }
+    }
+
+    [Fact]
+    public void What_whole_students_are_told_conflicts_and_nothing_less_of_it_does()
+    {
+        var told = 0;
+        Students.Any.Sample(
+            at =>
+            {
+                var solver = new Listening();
+                var plan = new Planner(Shipped.Content, solver).Plan(Students.For(at.Who, at.Programme));
+                Assert.True(plan.IsOk);
+                // Whatever is asked that did not fit has a reason, or costs more than it gives.
+                foreach (var (problem, asked, core) in solver.Told.Where(t => t.Core.Count > 0))
+                {
+                    told++;
+                    bool Conflicts(IEnumerable<PieceRule> rules) =>
+                        Solved(new PieceModel(problem, RuleBook.Of(rules.ToHashSet(), asked)).Model) == CpSolverStatus.Infeasible;
+                    Assert.True(Conflicts(core), string.Join(", ", core));
+                    Assert.All(core, left => Assert.False(Conflicts(core.Where(r => r != left)), $"also without {left}"));
+                }
+            },
+            time: Budget.Seconds,
+            threads: 1
+        );
+        Assert.True(told > 0);
+    }
+
+    private static CpSolverStatus Solved(CpModel model) =>
+        new CpSolver { StringParameters = "num_workers:1 max_deterministic_time:30" }.Solve(model);
 
     /// <summary>Written from the rules, and not from the model: whatever the sessions are, do all these rules hold?</summary>
     private static bool Holds(PieceProblem problem, bool asked, Func<PieceRule, bool> stands)

@@ -82,6 +82,9 @@ public class PlannerTests
         Assert.Equal(24, plan.Days.Count);
         Assert.All(plan.Pieces, p => Assert.Equal(0, p.Gap));
         Assert.Equal([3, 7], plan.Days.Where(d => d.BackOff).Select(d => d.Week).Distinct());
+        // A back-off week has an exposure fewer of each.
+        foreach (var week in plan.Days.Where(d => d.BackOff).GroupBy(d => d.Week))
+            Assert.All(["front-split", "handstand"], skill => Assert.True(week.Count(d => d.Offer!.Exposed.Contains(skill)) <= 2));
         // Only the first week, so soon after hard days, has less than three, and a week whose tests take the time.
         Assert.All(plan.ShortWeeks, s => Assert.True(s.Week == 0 || s.Week % 2 == 1));
         Assert.Equal([1, 3, 5, 7], plan.Days.Where(d => d.Tested.Contains("front-split")).Select(d => d.Week));

@@ -30,6 +30,22 @@ public class ShortWeekTests
     }
 
     [Fact]
+    public void Sessions_that_are_too_short_for_a_test_say_so_and_what_would_do_does()
+    {
+        PlanFor With(int minutes) => Tight((DayOfWeek.Monday, 25), (DayOfWeek.Wednesday, minutes), (DayOfWeek.Friday, 25));
+        var plan = Planner.Plan(With(25)).Value;
+        Assert.DoesNotContain(plan.Days, d => d.Tested.Any());
+        Assert.All(plan.Untested, u => Assert.Equal([1, 3], u.Weeks));
+        var split = Assert.Single(plan.Untested, u => u.Skill == "front-split");
+        Assert.NotNull(split.TooShort);
+        Assert.DoesNotContain(
+            Planner.Plan(With(split.TooShort!.Value)).Value.Untested,
+            u => u.Skill == "front-split" && u.TooShort is not null
+        );
+        Assert.Empty(Planner.Plan(Tight((DayOfWeek.Monday, 60), (DayOfWeek.Wednesday, 60), (DayOfWeek.Saturday, 60))).Value.Untested);
+    }
+
+    [Fact]
     public void Pins_that_leave_no_plan_are_named_with_the_rule_between_them()
     {
         var who = Students.Middle(("front-split", 4));

@@ -59,7 +59,14 @@ public class SolverTests
             [
                 .. Enumerable
                     .Range(0, 6)
-                    .Select(i => new GoalOfWeek(i / 2, i % 2 == 0 ? "crow" : "front-split", asked[i], 1000 * (i % 2 + 1), i is 3)),
+                    .Select(i => new GoalOfWeek(
+                        i / 2,
+                        i % 2 == 0 ? "crow" : "front-split",
+                        asked[i],
+                        1000 * (i % 2 + 1),
+                        i is 3,
+                        i > 3 ? 60 : 0
+                    )),
             ],
             [.. heavy.Select(d => (Monday.AddDays(-d), (IReadOnlySet<LoadTag>)new HashSet<LoadTag> { LoadTag.Wrist, LoadTag.Neck }))],
             Costs
@@ -113,7 +120,8 @@ public class SolverTests
         foreach (var asked in problem.Asked)
         {
             var week = days.Where(d => d.Week == asked.Week).ToList();
-            cost += asked.MissingCost * Math.Max(0, asked.Exposures - week.Count(d => d.Choice.Exposes.Contains(asked.Skill)));
+            var given = week.Count(d => d.Choice.Exposes.Contains(asked.Skill));
+            cost += asked.MissingCost * Math.Max(0, asked.Exposures - given) + asked.ExtraCost * Math.Max(0, given - asked.Exposures);
             if (!asked.Test)
                 continue;
             var tests = week.Index().Where(d => d.Item.Choice.Tests.Contains(asked.Skill)).ToList();

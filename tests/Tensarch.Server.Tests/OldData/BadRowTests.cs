@@ -168,10 +168,7 @@ public sealed class BadRowTests(StudioApp app) : IClassFixture<StudioApp>, IAsyn
         var today = DateOnly.FromDateTime(app.Time.GetUtcNow().UtcDateTime);
         foreach (var student in students.Values)
             Assert.Equal(HttpStatusCode.Created, (await Plan(student, 0)).StatusCode);
-        Assert.Equal(
-            HttpStatusCode.Created,
-            (await coach.Post("/roster-runs", new { id = Guid.NewGuid(), alsoNew = false })).StatusCode
-        );
+        Assert.Equal(HttpStatusCode.Created, (await coach.Post("/roster-runs", new { id = Guid.NewGuid(), alsoNew = false })).StatusCode);
         await Spoil($"UPDATE Plans SET SketchJson = '{{' WHERE StudentId = {students["Ada"]}");
         await Spoil($"UPDATE Plans SET DaysJson = '[]' WHERE StudentId = {students["Bo"]}");
         await Spoil($"UPDATE RosterRuns SET LinesJson = 'x'");
@@ -180,7 +177,9 @@ public sealed class BadRowTests(StudioApp app) : IClassFixture<StudioApp>, IAsyn
         foreach (var name in new[] { "Ada", "Bo" })
             Assert.Equal(
                 "planUnreadable",
-                await (await coach.Http.GetAsync($"/api/v1/students/{students[name]}/programme/versions/1")).Problem(HttpStatusCode.Conflict)
+                await (await coach.Http.GetAsync($"/api/v1/students/{students[name]}/programme/versions/1")).Problem(
+                    HttpStatusCode.Conflict
+                )
             );
         Assert.Equal(3, (await coach.Get("/today")).GetProperty("sessions").GetArrayLength());
         // It is no dead end either.

@@ -5364,6 +5364,31 @@ export interface components {
         DayHalf: "am" | "pm";
         /** @enum {unknown} */
         DayOfWeek: "sunday" | "monday" | "tuesday" | "wednesday" | "thursday" | "friday" | "saturday";
+        /** @description Why a session of a plan is as it is. */
+        DayReason: {
+            kind: components["schemas"]["DayReasonKind"];
+            /** @description The skill that it is about. */
+            skill?: null | string;
+            /**
+             * Format: date
+             * @description The other day.
+             */
+            day?: null | string;
+            tag?: null | components["schemas"]["LoadTag"];
+            limb?: null | components["schemas"]["Side"];
+            /**
+             * Format: double
+             * @description In minutes of heavy work, for the wrist in bodyweight-seconds, where it is a load.
+             */
+            number?: null | number;
+            /** Format: double */
+            of?: null | number;
+            theme?: null | components["schemas"]["DayTheme"];
+            /** @description Of a rule that is bent. */
+            code?: null | string;
+        };
+        /** @enum {unknown} */
+        DayReasonKind: "backOff" | "exposure" | "tested" | "theme" | "lightDay" | "spacing" | "fresh" | "wristDays" | "neckDays" | "weekLoad" | "hardDays" | "enough" | "others" | "noMore" | "nearCeiling" | "pinned" | "byHand" | "bent";
         /** @enum {unknown} */
         DayTheme: "hips" | "hamstrings" | "care" | "test";
         /** @description What the gate said when the decision was taken, under which version of which ladder. */
@@ -7144,6 +7169,7 @@ export interface components {
             firstSide: null | components["schemas"]["Side"];
             /** @description Of the main work, in order. */
             drills: string[];
+            why: components["schemas"]["DayReason"][];
         };
         PlanEdit: {
             kind: components["schemas"]["PlanEditKind"];
@@ -7249,6 +7275,7 @@ export interface components {
             weeks: components["schemas"]["PlanWeek"][];
             loads: components["schemas"]["LoadStrip"][];
             tooFew: components["schemas"]["ShortGoal"][];
+            untested: components["schemas"]["UntestedGoal"][];
             /** Format: double */
             gap: number;
             /** Format: int32 */
@@ -9220,6 +9247,17 @@ export interface components {
             seconds: null | number;
             /** Format: int32 */
             cleanReps: null | number;
+        };
+        /** @description A goal that has something to show, and no test in weeks that are for tests. */
+        UntestedGoal: {
+            skill: string;
+            /** @description Counted from 0. */
+            weeks: number[];
+            /**
+             * Format: int32
+             * @description No session of these weeks is long enough for a test: it would take so many minutes. None where that is not what is in the way.
+             */
+            tooShort: null | number;
         };
         UserView: {
             /** Format: uuid */

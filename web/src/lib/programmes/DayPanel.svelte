@@ -6,10 +6,9 @@
   import { longDay } from '$lib/parts/format';
   import SideMark from '$lib/parts/SideMark.svelte';
   import { weekdayName } from './weeks';
-  import { blockText, minutesOf, reasonsOf } from './words';
+  import { blockText, minutesOf, reasonText } from './words';
 
   interface Props {
-    plan: Schemas['PlanView'];
     week: Schemas['PlanWeek'];
     day: Schemas['PlanDayView'];
     /** None while the plan is only tried. */
@@ -19,7 +18,7 @@
     onmore?: (minutes: number) => void;
   }
 
-  let { plan, week, day, onpin, onmove, onmore }: Props = $props();
+  let { week, day, onpin, onmove, onmore }: Props = $props();
   let to = $state('');
   let minutes = $state(20);
   const open = $derived(day.state === 'planned' && !!onpin && account.mayWrite);
@@ -55,7 +54,7 @@
   <div>
     <h3>Why</h3>
     <ul class="list-disc ps-5 text-sm">
-      {#each reasonsOf(day, week, plan) as reason (reason)}<li>{reason}</li>{/each}
+      {#each day.why.map(reasonText) as reason (reason)}<li>{reason}</li>{/each}
     </ul>
   </div>
   {#if day.session}

@@ -3,7 +3,7 @@
   import Notice from '$lib/parts/Notice.svelte';
   import { pageText } from '$lib/parts/problems';
   import SideMark from '$lib/parts/SideMark.svelte';
-  import { gateText, roomText, shortText, targetFails, targetText, whyShort } from './ahead';
+  import { gateText, roomText, shortText, targetFails, targetText, untestedText, whyShort } from './ahead';
   import { skillName } from './words';
 
   interface Props {
@@ -65,6 +65,14 @@
         {/each}
       </ul>
       {#each met as target (target.skill)}<p class="mt-1 text-sm">{targetText(target)}</p>{/each}
+    </section>
+  {/if}
+  {#if plan.untested.length}
+    <section aria-label="Tests that are missing">
+      <h3>Tests that are missing</h3>
+      <ul class="mt-1 list-disc ps-5 text-sm">
+        {#each plan.untested as goal (goal.skill)}<li>{untestedText(goal)}</li>{/each}
+      </ul>
     </section>
   {/if}
   {#if plan.tooFew.length}

@@ -8,6 +8,8 @@
   import { resolve } from '$app/paths';
   import Changes from './Changes.svelte';
   import DayPanel from './DayPanel.svelte';
+  import EndProgramme from './EndProgramme.svelte';
+  import Loads from './Loads.svelte';
   import Outlook from './Outlook.svelte';
   import PlanNotices from './PlanNotices.svelte';
   import { longer, readSketch, writeSketch, type SketchText } from './sketch';
@@ -186,6 +188,12 @@
     void attempt();
   }
 
+  function ended() {
+    leave();
+    [said, open] = ['The programme is over: what was still to come is thrown away.', true];
+    onchanged();
+  }
+
   function leave() {
     calling?.abort();
     tried = undefined;
@@ -241,6 +249,7 @@
           onmove={!tried && account.mayWrite ? move : undefined}
         />
       </div>
+      <Loads plan={shown} />
       <Changes changes={shown.changes} />
       <Outlook student={student.id} plan={shown} sketch={shown.sketch} />
     {:else if !open}
@@ -263,7 +272,6 @@
   <aside class="grid content-start gap-5">
     {#if chosen}
       <DayPanel
-        plan={shown!}
         week={chosen.week}
         day={chosen.day}
         onpin={tried
@@ -293,6 +301,7 @@
         {refusal}
         onchange={changed}
       />
+      {#if stands}<EndProgramme student={student.id} onended={ended} />{/if}
     {:else if !shown && account.mayWrite}
       <button type="button" class="btn btn-accent justify-self-start" onclick={() => (open = true)}
         >Plan the weeks</button

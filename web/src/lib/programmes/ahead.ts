@@ -62,6 +62,14 @@ export const shortText = (goal: Schemas['ShortGoal']): string =>
         goal.weeks.length === 1 ? '' : 's'
       } ${goal.weeks.join(', ')}.`;
 
+/** A goal that is not tested where it should be. */
+export const untestedText = (goal: Schemas['UntestedGoal']): string => {
+  const weeks = `in week${goal.weeks.length === 1 ? '' : 's'} ${goal.weeks.join(', ')}`;
+  return goal.tooShort == null
+    ? `${skillName(goal.skill)} is not tested ${weeks}: no session there has an easier day before it and room for it.`
+    : `${skillName(goal.skill)} is not tested ${weeks}: a test takes a session of ${goal.tooShort} min at least. One such day lets its gate open.`;
+};
+
 /** Why, of the first of the weeks: what was asked, and what leaves no room for it. */
 export function whyShort(goal: Schemas['ShortGoal'], plan: Schemas['PlanView']): string | undefined {
   if (goal.never || goal.why.length === 0) return undefined;

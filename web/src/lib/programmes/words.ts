@@ -99,44 +99,60 @@ export function stoneText(day: Day): string {
     .join('; ');
 }
 
-/** Why the day is as it is, each reason in one sentence. */
-export function reasonsOf(day: Day, week: Schemas['PlanWeek'], plan: Schemas['PlanView']): string[] {
-  const reasons: string[] = [];
-  if (week.backOff)
-    reasons.push(
-      'Back-off week: at most 60 % of the week before, at a first week’s dose, one exposure fewer.',
-    );
-  for (const block of day.blocks) {
-    const name = skillName(block.skill);
-    const had = week.days.filter((d) => d.blocks.some((b) => b.skill === block.skill && b.exposes)).length;
-    if (block.kind === 'light')
-      reasons.push(
-        `${name} is light: a heavy day would be too near another one, or the week’s load is used.`,
-      );
-    else if (block.level < 100 && !week.backOff)
-      reasons.push(`${name} is ${levels[block.level]}: the week’s load leaves no more.`);
-    if (block.exposes)
-      reasons.push(`One of ${had} ${had === 1 ? 'exposure' : 'exposures'} of ${name} this week.`);
+const themes: Record<Schemas['DayTheme'], string> = {
+  hips: 'the hips',
+  hamstrings: 'the hamstrings',
+  care: 'care of wrists and shoulders',
+  test: 'tests',
+};
+
+/** Why a session is as it is, in one sentence. */
+export function reasonText(reason: Schemas['DayReason']): string {
+  const name = reason.skill ? skillName(reason.skill) : '';
+  const tag = reason.tag ? `${tagName(reason.tag)}${reason.limb ? `, ${reason.limb}` : ''}` : '';
+  const unit = reason.tag === 'wrist' ? 'bodyweight-seconds' : 'heavy minutes';
+  const more = `No more of ${name}`;
+  const load = (value: number | null | undefined) => number(value ?? 0, (value ?? 0) >= 100 ? 0 : 1);
+  switch (reason.kind) {
+    case 'backOff':
+      return 'Back-off week: at most 60 % of the week before, at a first week’s dose, one exposure fewer.';
+    case 'exposure':
+      return reason.of === 1
+        ? `The one exposure of ${name} this week.`
+        : `Exposure ${reason.number} of ${reason.of} of ${name} this week.`;
+    case 'tested':
+      return `${name} is tested, after an easier day${reason.number ? `; ${reason.number} min to measure, warm` : ''}.`;
+    case 'theme':
+      return `A day for ${themes[reason.theme!]}.`;
+    case 'lightDay':
+      return 'A light day, as it is set.';
+    case 'spacing':
+      return `${more}: ${tag} needs ${reason.number} days between, and ${shortDay(reason.day!)} loads it heavily.`;
+    case 'fresh':
+      return `${more}: ${tag} stays fresh for the test, with ${shortDay(reason.day!)} next to it.`;
+    case 'wristDays':
+      return `${more}: the hands would be loaded heavily on more than ${reason.number} days running.`;
+    case 'neckDays':
+      return `${more}: the neck would be loaded on more than ${reason.number} days of ${reason.of}.`;
+    case 'weekLoad':
+      return `${more}: ${tag} would be over the ${load(reason.of)} ${unit} that the week may carry.`;
+    case 'hardDays':
+      return `${more}: it would be a second hard day beside ${shortDay(reason.day!)}.`;
+    case 'enough':
+      return `${more}: it has what it asks for this week.`;
+    case 'others':
+      return `${more}: another session of these weeks would lose more than this one gains.`;
+    case 'noMore':
+      return `${more} may be on this day, whatever stands around it.`;
+    case 'nearCeiling':
+      return `The week is near its ceiling: ${tag} ${load(reason.number)} of ${load(reason.of)} ${unit}.`;
+    case 'pinned':
+      return 'Pinned: it stays as it is when the rest is planned again.';
+    case 'byHand':
+      return 'Changed by hand.';
+    case 'bent':
+      return `Pinned over a rule: ${ruleText(reason.code!, null, null)}`;
   }
-  if (day.tested.length)
-    reasons.push(
-      `Test day: ${day.tested.map(skillName).join(' and ')}, after an easier day${
-        day.testMinutes ? `; ${day.testMinutes} min to measure, warm` : ''
-      }.`,
-    );
-  const near = plan.loads
-    .map((l) => ({ l, w: l.weeks[week.number - 1]! }))
-    .filter(({ w }) => w.ceiling > 0 && w.load >= 0.85 * w.ceiling)
-    .slice(0, 3)
-    .map(
-      ({ l, w }) =>
-        `${tagName(l.tag)}${l.side ? `, ${l.side}` : ''} ${number(w.load)} of ${number(w.ceiling)}`,
-    );
-  if (near.length) reasons.push(`Near the week’s ceiling: ${near.join('; ')}.`);
-  if (day.pinned) reasons.push('Pinned: it stays as it is when the rest is planned again.');
-  if (day.byHand) reasons.push('Changed by hand.');
-  for (const code of day.broken) reasons.push(`Pinned over a rule: ${ruleText(code, null, null)}`);
-  return reasons;
 }
 
 /** A session of a plan, by its day and half. */

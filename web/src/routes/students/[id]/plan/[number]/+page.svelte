@@ -46,7 +46,7 @@
           <Changes changes={plan.changes} />
         </div>
         <aside class="grid content-start gap-5">
-          {#if chosen}<DayPanel {plan} week={chosen.week} day={chosen.day} />{/if}
+          {#if chosen}<DayPanel week={chosen.week} day={chosen.day} />{/if}
           <section>
             <h3>Versions</h3>
             <ul class="ruled mt-1 border-t text-sm">
