@@ -23,7 +23,7 @@ public sealed record ExpectedGate(
     string? Decides = null
 );
 
-/// <summary>Days on which a test may be met, by the slope of what was read so far.</summary>
+/// <summary>Days on which a test may be met, by what was read so far.</summary>
 /// <param name="Never">It does not come nearer, or not within a year.</param>
 internal sealed record TestOutlook(
     string? Decides,
@@ -34,12 +34,10 @@ internal sealed record TestOutlook(
     bool Ends = false
 );
 
-/// <summary>Looks ahead from what was measured, and from what is planned, to the gates. Slopes: Theil 1950, interval of Sen 1968, 80 %.</summary>
+/// <summary>Looks ahead from what was measured, and from what is planned, to the gates.</summary>
 public sealed class GateOutlook(CatalogueContent content, DateOnly today)
 {
-    private const int FewestTests = 3;
     private const int WindowDays = 84;
-    private const int MostDays = 365;
 
     private readonly Gate gate = new(content);
 
@@ -81,22 +79,22 @@ public sealed class GateOutlook(CatalogueContent content, DateOnly today)
             RomCriterion test => Reached(
                 test.Measure,
                 verdict,
-                test.Comparison == Comparison.AtLeast ? 1 : -1,
+                test.Comparison == Comparison.AtLeast,
                 [
                     .. PooledTest
                         .From(evidence.Of(content.Measure(test.Measure), verdict.ReadOn, test.Warmth, test.Level))
-                        .Select(t => ((t.Last - evidence.Now).TotalDays, t.Estimate.Value)),
+                        .Select(t => ((t.Last - evidence.Now).TotalDays, t.Estimate.Value, t.Estimate.StandardError)),
                 ]
             ),
             HoldCriterion test => Reached(
                 test.Measure ?? test.Drill!,
                 verdict,
-                1,
+                true,
                 [
                     .. HoldTests
                         .Of(test, verdict.ReadOn, evidence, content)
                         .GroupBy(a => a.Day)
-                        .Select(day => ((double)(day.Key.DayNumber - today.DayNumber), day.Max(a => a.Seconds))),
+                        .Select(day => ((double)(day.Key.DayNumber - today.DayNumber), day.Max(a => a.Seconds), 0.0)),
                 ]
             ),
             // What a coach looks at, or what is done on one day, has no slope.
@@ -116,19 +114,16 @@ public sealed class GateOutlook(CatalogueContent content, DateOnly today)
         return new(null, on, on);
     }
 
-    /// <param name="sign">1 where more is better, -1 where less is.</param>
-    private TestOutlook Reached(string name, TestVerdict verdict, int sign, List<(double Day, double Value)> points)
+    private TestOutlook Reached(string name, TestVerdict verdict, bool rising, List<(double Day, double Value, double Error)> points)
     {
-        var recent = points.Where(p => p.Day >= -WindowDays).Select(p => (p.Day, Value: sign * p.Value)).ToList();
         // Reached already, and only to be read again: on any test day.
         if (verdict is { Outcome: Outcome.Borderline } or { Margin: >= 0 })
             return new(name, today, today);
-        if (recent.Count < FewestTests || verdict.Margin is not { } margin || TheilSen.Of(recent) is not { } slope)
+        var recent = points.Where(p => p.Day >= -WindowDays).ToList();
+        if (verdict.Threshold is not { } threshold || Projections.Of(recent, threshold, rising) is not { } ahead)
             return new(name, today, null, Unknown: true);
-        var fastest = -margin / slope.Upper;
-        if (slope.Upper <= 0 || fastest > MostDays)
-            return new(name, today, null, Never: true);
-        var slowest = slope.Lower > 0 ? -margin / slope.Lower : double.PositiveInfinity;
-        return new(name, today.AddDays((int)Math.Ceiling(fastest)), slowest > MostDays ? null : today.AddDays((int)Math.Ceiling(slowest)));
+        return ahead.Earliest is { } earliest
+            ? new(name, today.AddDays(earliest), ahead.Latest is { } latest ? today.AddDays(latest) : null)
+            : new(name, today, null, Never: true);
     }
 }

@@ -205,6 +205,26 @@ public class RealPacks
             select Write($", planned {ask.Level}", who, stage, body.Item.Name, day.Plan);
     }
 
+    /// <summary>Days of weeks whose student was barred from something since: made again of what was asked of them.</summary>
+    private static IEnumerable<Written> MadeAgain()
+    {
+        var assembler = new Assembler(Shipped.Content);
+        return from ladder in Shipped.Content.Skills
+            from stage in ladder.Stages
+            from body in Bodies.Skip(1)
+            let before = Who([ladder], ladder, stage.Number, [], 60)
+            let ask = new DayAsk(
+                [new(ladder.Skill, stage.Number % 3 == 0 ? BlockAim.Test : BlockAim.Train)],
+                stage.Number % 2 == 0 ? DayOrder.Whole : DayOrder.Least
+            )
+            let day = assembler.Of(before, ask)
+            where day is not null
+            let after = Who([ladder], ladder, stage.Number, body.Yes, 60)
+            let again = assembler.Again(day.Plan, after, ask)
+            where again is not null
+            select Write(", made again", after, stage.Number, body.Name, again);
+    }
+
     private static readonly SessionBuilder Builder = new(Shipped.Content);
 
     [Fact]
@@ -217,11 +237,13 @@ public class RealPacks
             [.. Changed()],
             [.. WithOwn()],
             [.. Planned()],
+            [.. MadeAgain()],
         ];
         Assert.Equal((48 * 5 * 2, 7 * 6), (families[0].Count, families[1].Count));
         // Where a caution leaves one drill, a hand may have nothing to change.
         Assert.True(families[2].Count >= 45 && families[3].Count >= 45, $"{families[2].Count} changed, {families[3].Count} own");
         Assert.True(families[4].Count >= 120, $"{families[4].Count} planned");
+        Assert.True(families[5].Count >= 120, $"{families[5].Count} made again");
         var all = families.SelectMany(f => f).ToList();
         foreach (var written in all)
         {
