@@ -104,6 +104,48 @@ public sealed class ProgrammeTests(StudioApp app) : IClassFixture<StudioApp>, IA
     }
 
     [Fact]
+    public async Task Every_session_says_why_it_is_there_and_goes_on_saying_it()
+    {
+        static List<(string? Kind, double Number)> Why(JsonElement day) =>
+            [
+                .. day.GetProperty("why")
+                    .EnumerateArray()
+                    .Select(r =>
+                        (
+                            r.GetProperty("kind").GetString(),
+                            r.GetProperty("number") is { ValueKind: JsonValueKind.Number } n ? n.GetDouble() : 0
+                        )
+                    ),
+            ];
+        await Read(await Plan(Sketch(45, 4, 0, 1, 2, 3, 5)));
+        var plan = (await Page()).GetProperty("plan");
+        foreach (var week in plan.GetProperty("weeks").EnumerateArray())
+        {
+            var days = week.GetProperty("days").EnumerateArray().ToList();
+            Assert.All(days, d => Assert.NotEmpty(Why(d)));
+            var exposures = days.SelectMany(Why).Where(r => r.Kind == "exposure").Select(r => r.Number).ToList();
+            Assert.Equal(Enumerable.Range(1, exposures.Count).Select(n => (double)n), exposures);
+            // Nobody is asked for more than three, and for two in the back-off week.
+            Assert.InRange(exposures.Count, 1, week.GetProperty("backOff").GetBoolean() ? 2 : 3);
+        }
+        var first = plan.GetProperty("weeks")[0].GetProperty("days")[0];
+        await Read(
+            await Edit(
+                new
+                {
+                    kind = "pin",
+                    day = DayOf(first),
+                    half = "pm",
+                    to = (DateOnly?)null,
+                    toHalf = (string?)null,
+                },
+                1
+            )
+        );
+        Assert.Contains(Why(Days((await Page()).GetProperty("plan"))[0]), r => r.Kind == "pinned");
+    }
+
+    [Fact]
     public async Task The_same_request_twice_is_one_version_and_two_coaches_are_told_apart()
     {
         var id = Guid.NewGuid();

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { weekdays } from '$lib/students/intake';
+  import WeekdayOrDate from '$lib/students/WeekdayOrDate.svelte';
   import type { ThemeText } from './sketch';
 
   interface Props {
@@ -24,24 +24,14 @@
   >
   {#each themes as theme, i (i)}
     <div class="mt-2 flex flex-wrap items-center gap-2">
-      <select
-        class="select select-sm w-32"
-        aria-label="Day {i + 1} of its own"
-        bind:value={theme.weekday}
-        onchange={() => onchange()}
-      >
-        {#each weekdays as w (w.key)}<option value={w.key}>{w.name}</option>{/each}
-        <option value="">On a date</option>
-      </select>
-      {#if theme.weekday === ''}
-        <input
-          type="date"
-          class="input input-sm w-36"
-          aria-label="Date of day {i + 1} of its own"
-          bind:value={theme.date}
-          onchange={() => onchange()}
-        />
-      {/if}
+      <WeekdayOrDate
+        bind:weekday={theme.weekday}
+        bind:date={theme.date}
+        label="Day {i + 1} of its own"
+        dateLabel="Date of day {i + 1} of its own"
+        small
+        {onchange}
+      />
       <select
         class="select select-sm w-44"
         aria-label="What day {i + 1} is for"

@@ -1,7 +1,8 @@
 <script lang="ts">
   import { api, ask, type Refusal, type Schemas } from '$lib/api/client';
   import { problemText } from '$lib/parts/problems';
-  import { blankDay, weekdays, type DayText } from './intake';
+  import { blankDay, type DayText } from './intake';
+  import WeekdayOrDate from './WeekdayOrDate.svelte';
 
   interface Props {
     days: DayText[];
@@ -30,24 +31,13 @@
   <legend class="font-head pe-3 text-xl font-semibold">Days and minutes</legend>
   {#each days as day, i (i)}
     <div class="mb-2 flex flex-wrap items-center gap-2">
-      <select
-        class="select w-36"
-        aria-label="Day {i + 1}"
-        bind:value={day.weekday}
-        onchange={() => onchange()}
-      >
-        {#each weekdays as w (w.key)}<option value={w.key}>{w.name}</option>{/each}
-        <option value="">On a date</option>
-      </select>
-      {#if day.weekday === ''}
-        <input
-          type="date"
-          class="input w-40"
-          aria-label="Date of day {i + 1}"
-          bind:value={day.date}
-          oninput={() => onchange()}
-        />
-      {/if}
+      <WeekdayOrDate
+        bind:weekday={day.weekday}
+        bind:date={day.date}
+        label="Day {i + 1}"
+        dateLabel="Date of day {i + 1}"
+        {onchange}
+      />
       <input
         class="input w-20"
         inputmode="numeric"
