@@ -57,7 +57,7 @@ public sealed class CpWeekSolver(double work = CpWeekSolver.UsualWork) : IWeekSo
         {
             StringParameters = string.Create(
                 System.Globalization.CultureInfo.InvariantCulture,
-                $"num_workers:1 random_seed:1 max_deterministic_time:{work} linearization_level:2 symmetry_level:0"
+                $"num_workers:1 random_seed:1 max_deterministic_time:{work} linearization_level:2 symmetry_level:0 add_lp_constraints_lazily:false"
             ),
         };
 }

@@ -47,8 +47,7 @@ public class GateOutlookTests
     }
 
     [Fact]
-    public void What_does_not_come_nearer_is_not_expected() =>
-        Assert.Equal("notAtThisSlope", Expected(On([Gap], [26, 28, 30, 32])).Code);
+    public void What_does_not_come_nearer_is_not_expected() => Assert.Equal("notAtThisSlope", Expected(On([Gap], [26, 28, 30, 32])).Code);
 
     [Fact]
     public void Two_tests_are_too_few_to_say() => Assert.Equal(("unknown", (DateOnly?)null), Said(On([Gap], [30, 28])));

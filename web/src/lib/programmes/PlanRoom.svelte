@@ -235,7 +235,14 @@
         </ul>
       </Notice>
     {/if}
-    <PlanNotices plan={page.plan} {theirs} {refusal} {refused} onleave={leave} onagain={attempt} />
+    <PlanNotices
+      plan={page.plan}
+      theirs={theirs && page !== unseen}
+      {refusal}
+      {refused}
+      onleave={leave}
+      onagain={attempt}
+    />
     <p class="text-quiet text-sm" role="status">
       {working ? 'Working it out…' : said}
     </p>
