@@ -50,7 +50,7 @@ public static class Projections
 
     private static double Scatter(double misfit, int points, double threshold)
     {
-        var least = LeastError * Math.Abs(threshold);
+        var least = Math.Max(LeastError * Math.Abs(threshold), 1e-6);
         return Math.Max(misfit / Math.Max(1, points - FewestTests), least * least);
     }
 

@@ -9,6 +9,7 @@
   import Changes from './Changes.svelte';
   import DayPanel from './DayPanel.svelte';
   import EndProgramme from './EndProgramme.svelte';
+  import KeepBar from './KeepBar.svelte';
   import Loads from './Loads.svelte';
   import Outlook from './Outlook.svelte';
   import PlanNotices from './PlanNotices.svelte';
@@ -263,16 +264,12 @@
       <p>No weeks are planned yet.</p>
     {/if}
     {#if tried && account.mayWrite}
-      <div class="bg-base-100 ruled sticky bottom-0 flex flex-wrap items-center gap-3 border-t py-3">
-        <button type="button" class="btn btn-accent" disabled={working || page === unseen} onclick={keep}
-          >Keep this plan</button
-        >
-        {#if stands}<button type="button" class="btn btn-ghost" onclick={leave}>Leave it as it was</button
-          >{/if}
-        {#if stands}<span class="text-sm"
-            >{tried.changed === 1 ? 'One session changes.' : `${tried.changed} sessions change.`}</span
-          >{/if}
-      </div>
+      <KeepBar
+        changed={stands ? tried.changed : undefined}
+        disabled={working || page === unseen}
+        onkeep={keep}
+        onleave={leave}
+      />
     {/if}
   </div>
 
