@@ -337,6 +337,33 @@ public sealed record StudioClient(HttpClient Http, Guid StudioId, Guid UserId, s
             }
         );
 
+    /// <summary>What a coach sets for a student on the front split: weeks from a day on, with sessions on the weekdays so many days after it.</summary>
+    public static object Sketch(DateOnly start, int minutes, int weeks, params (int After, string Half)[] days) =>
+        new
+        {
+            start,
+            weeks,
+            goals = new[] { new { skill = "front-split", priority = 1 } },
+            days = days.Select(d => new
+            {
+                weekday = start.AddDays(d.After).DayOfWeek.ToString().ToLowerInvariant(),
+                date = (DateOnly?)null,
+                minutes,
+                half = d.Half,
+            }),
+        };
+
+    public Task<HttpResponseMessage> Plan(Guid student, object sketch, int basedOn = 0, Guid? id = null) =>
+        Post(
+            $"/students/{student}/programme",
+            new
+            {
+                id = id ?? Guid.NewGuid(),
+                basedOn,
+                sketch,
+            }
+        );
+
     public async Task<Guid> Session(Guid student, int minutes = 45)
     {
         var id = Guid.NewGuid();

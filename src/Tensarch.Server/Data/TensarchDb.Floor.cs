@@ -75,6 +75,7 @@ public sealed partial class TensarchDb
         Own<CorrectionRow>(builder);
         Index<CorrectionRow>(builder, c => new { c.StudioId, c.StudentId });
         Own<SignalRow>(builder);
+        Index<SignalRow>(builder, s => new { s.StudioId, s.At });
         Index<SignalRow>(
             builder,
             s => new

@@ -28,27 +28,7 @@ public sealed partial class CalendarTests(StudioApp app) : IClassFixture<StudioA
 
     private async Task Plan(int basedOn, int minutes)
     {
-        var answer = await coach.Post(
-            $"/students/{student}/programme",
-            new
-            {
-                id = Guid.NewGuid(),
-                basedOn,
-                sketch = new
-                {
-                    start = today,
-                    weeks = 4,
-                    goals = new[] { new { skill = "front-split", priority = 1 } },
-                    days = new[] { 0, 3 }.Select(o => new
-                    {
-                        weekday = today.AddDays(o).DayOfWeek.ToString().ToLowerInvariant(),
-                        date = (DateOnly?)null,
-                        minutes,
-                        half = o == 0 ? "am" : "pm",
-                    }),
-                },
-            }
-        );
+        var answer = await coach.Plan(student, StudioClient.Sketch(today, minutes, 4, (0, "am"), (3, "pm")), basedOn);
         Assert.Equal(HttpStatusCode.Created, answer.StatusCode);
     }
 

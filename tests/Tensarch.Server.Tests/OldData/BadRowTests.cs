@@ -189,29 +189,6 @@ public sealed class BadRowTests(StudioApp app) : IClassFixture<StudioApp>, IAsyn
         await AllPagesAnswer($"/students/{students["Ada"]}/programme/", $"/students/{students["Bo"]}/programme/", "/sessions/");
 
         Task<HttpResponseMessage> Plan(Guid student, int basedOn) =>
-            coach.Post(
-                $"/students/{student}/programme",
-                new
-                {
-                    id = Guid.NewGuid(),
-                    basedOn,
-                    sketch = new
-                    {
-                        start = today,
-                        weeks = 4,
-                        goals = new[] { new { skill = "front-split", priority = 1 } },
-                        days = new[]
-                        {
-                            new
-                            {
-                                weekday = today.DayOfWeek.ToString().ToLowerInvariant(),
-                                date = (DateOnly?)null,
-                                minutes = 45,
-                                half = "pm",
-                            },
-                        },
-                    },
-                }
-            );
+            coach.Plan(student, StudioClient.Sketch(today, 45, 4, (0, "pm")), basedOn);
     }
 }

@@ -23,30 +23,9 @@ public sealed class ProgrammeTests(StudioApp app) : IClassFixture<StudioApp>, IA
     public ValueTask DisposeAsync() => ValueTask.CompletedTask;
 
     private object Sketch(int minutes = 45, int weeks = 4, params int[] offsets) =>
-        new
-        {
-            start = today,
-            weeks,
-            goals = new[] { new { skill = "front-split", priority = 1 } },
-            days = (offsets.Length > 0 ? offsets : [0, 2, 5]).Select(o => new
-            {
-                weekday = today.AddDays(o).DayOfWeek.ToString().ToLowerInvariant(),
-                date = (DateOnly?)null,
-                minutes,
-                half = "pm",
-            }),
-        };
+        StudioClient.Sketch(today, minutes, weeks, [.. (offsets.Length > 0 ? offsets : [0, 2, 5]).Select(o => (o, "pm"))]);
 
-    private Task<HttpResponseMessage> Plan(object sketch, int basedOn = 0, Guid? id = null) =>
-        coach.Post(
-            $"/students/{student}/programme",
-            new
-            {
-                id = id ?? Guid.NewGuid(),
-                basedOn,
-                sketch,
-            }
-        );
+    private Task<HttpResponseMessage> Plan(object sketch, int basedOn = 0, Guid? id = null) => coach.Plan(student, sketch, basedOn, id);
 
     private Task<HttpResponseMessage> Edit(object edit, int basedOn) =>
         coach.Post(
@@ -201,17 +180,7 @@ public sealed class ProgrammeTests(StudioApp app) : IClassFixture<StudioApp>, IA
         Assert.Equal(wednesday.GetProperty("session").GetGuid(), there.GetProperty("session").GetGuid());
         Assert.DoesNotContain(Days(moved), d => DayOf(d) == DayOf(wednesday));
         // Planned again it is still there, and the day that it left stays free.
-        var again = await Read(
-            await coach.Post(
-                $"/students/{student}/programme",
-                new
-                {
-                    id = Guid.NewGuid(),
-                    basedOn = 2,
-                    sketch = moved.GetProperty("sketch"),
-                }
-            )
-        );
+        var again = await Read(await Plan(moved.GetProperty("sketch"), 2));
         Assert.Equal(Days(moved).Select(DayOf), Days(again).Select(DayOf));
         Assert.Equal(
             there.GetProperty("blocks").GetRawText(),
@@ -235,17 +204,7 @@ public sealed class ProgrammeTests(StudioApp app) : IClassFixture<StudioApp>, IA
         today = DateOnly.FromDateTime(app.Time.GetUtcNow().UtcDateTime);
         var page = await Page();
         var sketch = page.GetProperty("plan").GetProperty("sketch");
-        var again = await Read(
-            await coach.Post(
-                $"/students/{student}/programme",
-                new
-                {
-                    id = Guid.NewGuid(),
-                    basedOn = 1,
-                    sketch,
-                }
-            )
-        );
+        var again = await Read(await Plan(sketch, 1));
         Assert.Equal(3, Days(again).Count(d => d.GetProperty("state").GetString() == "missed"));
         Assert.DoesNotContain(
             (await Page()).GetProperty("news").EnumerateArray(),

@@ -24,27 +24,7 @@ public sealed class TodayTests(StudioApp app) : IClassFixture<StudioApp>, IAsync
     /// <summary>Four weeks with a session today, in two and in five days.</summary>
     private async Task<JsonElement> Plan(int basedOn = 0)
     {
-        var answer = await coach.Post(
-            $"/students/{student}/programme",
-            new
-            {
-                id = Guid.NewGuid(),
-                basedOn,
-                sketch = new
-                {
-                    start = Day,
-                    weeks = 4,
-                    goals = new[] { new { skill = "front-split", priority = 1 } },
-                    days = new[] { 0, 2, 5 }.Select(o => new
-                    {
-                        weekday = Day.AddDays(o).DayOfWeek.ToString().ToLowerInvariant(),
-                        date = (DateOnly?)null,
-                        minutes = 45,
-                        half = "pm",
-                    }),
-                },
-            }
-        );
+        var answer = await coach.Plan(student, StudioClient.Sketch(Day, 45, 4, (0, "pm"), (2, "pm"), (5, "pm")), basedOn);
         Assert.True(answer.StatusCode == HttpStatusCode.Created, await answer.Content.ReadAsStringAsync());
         return await answer.Content.ReadFromJsonAsync<JsonElement>();
     }

@@ -1618,6 +1618,8 @@ namespace Tensarch.Server.Data.Migrations
 
                     b.HasKey("Id");
 
+                    b.HasIndex("StudioId", "At");
+
                     b.HasIndex("StudioId", "StudentId", "At");
 
                     b.ToTable("Signals");

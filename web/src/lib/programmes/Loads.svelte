@@ -1,15 +1,13 @@
 <script lang="ts">
   import type { Schemas } from '$lib/api/client';
-  import { number } from '$lib/parts/format';
   import { tagName } from '$lib/students/tags';
+  import { loadText, shareOf } from './weeks';
 
   /** Every load of the plan over its weeks: what is done, what is planned, and what a week may carry. */
   let { plan }: { plan: Schemas['PlanView'] } = $props();
 
   /** More weeks than this have room for bars only. */
   const wide = 8;
-  const shown = (value: number) => number(value, value >= 100 ? 0 : 1);
-  const share = (value: number, most: number) => `${most > 0 ? Math.min(100, (100 * value) / most) : 0}%`;
 </script>
 
 {#if plan.loads.length}
@@ -37,22 +35,22 @@
                 <span class="relative block h-5 w-full" aria-hidden="true">
                   <span
                     class="border-base-content absolute inset-x-0 bottom-0 border"
-                    style:height={share(week.load, load.most)}
+                    style:height={shareOf(week.load, load.most)}
                   ></span>
                   <span
                     class="bg-base-content absolute inset-x-0 bottom-0"
-                    style:height={share(week.done, load.most)}
+                    style:height={shareOf(week.done, load.most)}
                   ></span>
                   {#if week.ceiling > 0}
                     <span
                       class="bg-error absolute -inset-x-0.5 h-0.5"
-                      style:bottom={share(week.ceiling, load.most)}
+                      style:bottom={shareOf(week.ceiling, load.most)}
                     ></span>
                   {/if}
                 </span>
                 <span class={['figures text-xs', plan.weeks.length > wide && 'sr-only']}
-                  >{shown(week.load)}<span class="sr-only">
-                    of {week.ceiling > 0 ? shown(week.ceiling) : 'no limit'}</span
+                  >{loadText(week.load)}<span class="sr-only">
+                    of {week.ceiling > 0 ? loadText(week.ceiling) : 'no limit'}</span
                   ></span
                 >
               </td>

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { untrack } from 'svelte';
   import { account } from '$lib/accounts/account.svelte';
-  import { api, ask, newId, Refusal, type Schemas } from '$lib/api/client';
+  import { api, ask, newId, type Refusal, type Schemas } from '$lib/api/client';
   import { dayAndTime, longDay, number, today } from '$lib/parts/format';
   import Notice from '$lib/parts/Notice.svelte';
   import type { OpenStudent } from '$lib/students/student.svelte';
@@ -15,6 +15,7 @@
   import PlanNotices from './PlanNotices.svelte';
   import { longer, readSketch, writeSketch, type SketchText } from './sketch';
   import SketchForm from './SketchForm.svelte';
+  import { Trial } from './trial.svelte';
   import Wall from './Wall.svelte';
   import { dayAt, newsText } from './words';
 
@@ -29,9 +30,11 @@
   const stands = $derived(page.plan && !page.plan.endedAt ? page.plan : undefined);
   let open = $state(untrack(() => !page.plan || !!page.plan.endedAt));
   let text = $state<SketchText>(untrack(() => writeSketch(first())));
-  let tried = $state.raw<Schemas['PlanView']>();
-  let refusal = $state.raw<Refusal>();
-  let working = $state(false);
+  const trial = new Trial(
+    () => student.id,
+    () => readSketch(text),
+  );
+  const tried = $derived(trial.plan);
   let picked = $state<string>();
   let refused = $state.raw<Schemas['BrokenRule'][]>([]);
   let said = $state('');
@@ -42,7 +45,6 @@
   /** The version that was kept here, until the page shows it. */
   let kept = $state(0);
   const basedOn = $derived(Math.max(kept, page.plan?.number ?? 0));
-  let id = newId();
 
   const shown = $derived(tried ?? stands);
   const chosen = $derived(dayAt(shown, picked));
@@ -53,74 +55,32 @@
     return page.suggested ?? page.plan!.sketch;
   }
 
-  let timer: ReturnType<typeof setTimeout> | undefined;
-  let calling: AbortController | undefined;
-  const soon = 700;
-
-  function changed() {
-    clearTimeout(timer);
-    timer = setTimeout(() => void attempt(), soon);
-  }
-
-  async function attempt() {
-    clearTimeout(timer);
-    const sketch = readSketch(text);
-    calling?.abort();
-    if (!sketch) {
-      tried = undefined;
-      return;
-    }
-    const call = (calling = new AbortController());
-    working = true;
-    refusal = undefined;
-    try {
-      tried = await ask(
-        api.POST('/api/v1/students/{studentId}/programme/try', {
-          params: path,
-          body: sketch,
-          signal: call.signal,
-        }),
-      );
-      id = newId();
-    } catch (error) {
-      if (call.signal.aborted) return;
-      refusal = error as Refusal;
-      tried = undefined;
-    } finally {
-      if (calling === call) working = false;
-    }
-  }
-
   // A new programme is worked out at once; one that stands is shown as it is.
   $effect(() => {
-    if (untrack(() => open && account.mayWrite)) void untrack(attempt);
-    return () => {
-      clearTimeout(timer);
-      calling?.abort();
-    };
+    if (untrack(() => open && account.mayWrite)) void untrack(() => trial.now());
+    return () => trial.stop();
   });
 
   async function send(call: () => Promise<Schemas['PlanView']>, done: string) {
-    working = true;
-    refusal = undefined;
+    trial.working = true;
+    trial.refusal = undefined;
     refused = [];
     said = '';
     try {
       kept = (await call()).number;
-      tried = undefined;
+      trial.forget();
       open = false;
       theirs = false;
       said = done;
-      id = newId();
       onchanged();
     } catch (error) {
-      refusal = error as Refusal;
-      theirs = refusal.status === 412;
+      trial.refusal = error as Refusal;
+      theirs = trial.refusal.status === 412;
       if (!theirs) return;
       unseen = page;
       onchanged();
     } finally {
-      working = false;
+      trial.working = false;
     }
   }
 
@@ -130,7 +90,7 @@
         ask(
           api.POST('/api/v1/students/{studentId}/programme', {
             params: path,
-            body: { id, basedOn, sketch: tried!.sketch },
+            body: { id: trial.id, basedOn, sketch: tried!.sketch },
           }),
         ),
       'The plan is kept, and its sessions are laid out.',
@@ -152,10 +112,10 @@
   async function move(day: Schemas['PlanDayView'], to: string) {
     const change: Schemas['PlanEdit'] = { kind: 'move', day: day.day, half: day.half, to, toHalf: null };
     refused = [];
-    refusal = undefined;
+    trial.refusal = undefined;
     said = '';
     picked = `${day.day}/${day.half}`;
-    working = true;
+    trial.working = true;
     try {
       const verdict = await ask(
         api.POST('/api/v1/students/{studentId}/programme/edits/try', {
@@ -165,10 +125,10 @@
       );
       refused = verdict.refused;
     } catch (error) {
-      refusal = error as Refusal;
+      trial.refusal = error as Refusal;
       return;
     } finally {
-      working = false;
+      trial.working = false;
     }
     if (refused.length === 0) {
       await edit(change, 'Moved, and pinned there.');
@@ -179,27 +139,26 @@
   function again() {
     text = writeSketch(stands!.sketch);
     open = true;
-    void attempt();
+    void trial.now();
   }
 
   /** What if there were more time on such a day: worked out, and not kept. */
   function more(day: Schemas['PlanDayView'], minutes: number) {
     text = longer(open ? text : writeSketch(shown!.sketch), day.day, day.half, minutes);
     open = true;
-    void attempt();
+    void trial.now();
   }
 
   function ended() {
     leave();
     [said, open] = ['The programme is over: what was still to come is thrown away.', true];
+    void trial.now();
     onchanged();
   }
 
   function leave() {
-    calling?.abort();
-    tried = undefined;
+    trial.forget();
     open = false;
-    refusal = undefined;
     theirs = false;
   }
 </script>
@@ -239,17 +198,17 @@
     <PlanNotices
       plan={page.plan}
       theirs={theirs && page !== unseen}
-      {refusal}
+      refusal={trial.refusal}
       {refused}
       onleave={leave}
-      onagain={attempt}
+      onagain={() => trial.now()}
     />
     <p class="text-quiet text-sm" role="status">
-      {working ? 'Working it out…' : said}
+      {trial.working ? 'Working it out…' : said}
     </p>
 
     {#if shown}
-      <div class={[working && 'opacity-60']}>
+      <div class={[trial.working && 'opacity-60']}>
         <Wall
           plan={shown}
           {picked}
@@ -266,7 +225,7 @@
     {#if tried && account.mayWrite}
       <KeepBar
         changed={stands ? tried.changed : undefined}
-        disabled={working || page === unseen}
+        disabled={trial.working || page === unseen}
         onkeep={keep}
         onleave={leave}
       />
@@ -302,8 +261,8 @@
         bind:text
         skills={page.skills}
         minutes={String(student.page?.student.student.sessionMinutes ?? 60)}
-        {refusal}
-        onchange={changed}
+        refusal={trial.refusal}
+        onchange={() => trial.later()}
       />
       {#if stands}<EndProgramme student={student.id} onended={ended} />{/if}
     {:else if !shown && account.mayWrite}

@@ -1,7 +1,8 @@
 import type { Schemas } from '$lib/api/client';
 import { catalogue } from '$lib/catalogue/catalogue.svelte';
-import { number, shortDay } from '$lib/parts/format';
+import { shortDay } from '$lib/parts/format';
 import { tagName } from '$lib/students/tags';
+import { loadText } from './weeks';
 import { blockText, skillName } from './words';
 
 type Rule = Schemas['PieceRule'];
@@ -28,7 +29,7 @@ function ruleText(rule: Rule): string {
       return `the ceiling of week ${rule.week} for ${tagName(rule.tag!).toLowerCase()}${sideText(rule)}${
         rule.number == null
           ? ''
-          : `, ${number(rule.number, rule.number >= 100 ? 0 : 1)} ${rule.tag === 'wrist' ? 'bodyweight-seconds' : 'heavy minutes'}`
+          : `, ${loadText(rule.number)} ${rule.tag === 'wrist' ? 'bodyweight-seconds' : 'heavy minutes'}`
       }`;
     case 'backOff':
       return `the back-off of week ${rule.week} for ${tagName(rule.tag!).toLowerCase()}${sideText(rule)}`;

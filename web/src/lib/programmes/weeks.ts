@@ -1,3 +1,5 @@
+import { number } from '$lib/parts/format';
+
 /** A calendar day so many days later. */
 export function dayAfter(day: string, days: number): string {
   const at = new Date(`${day}T12:00:00Z`);
@@ -21,3 +23,10 @@ export const daysBetween = (from: string, to: string): number =>
 
 /** The weekday of a day, as it is written. */
 export const weekdayName = (day: string): string => weekdayOf(day).replace(/^./, (c) => c.toUpperCase());
+
+/** A load of a week, with no more figures than it has. */
+export const loadText = (value: number): string => number(value, value >= 100 ? 0 : 1);
+
+/** How long a bar is drawn. */
+export const shareOf = (value: number, most: number): string =>
+  `${most > 0 ? Math.min(100, (100 * value) / most) : 0}%`;

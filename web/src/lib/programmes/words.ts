@@ -1,8 +1,9 @@
 import type { Schemas } from '$lib/api/client';
 import { catalogue } from '$lib/catalogue/catalogue.svelte';
-import { number, shortDay } from '$lib/parts/format';
+import { shortDay } from '$lib/parts/format';
 import { ruleText } from '$lib/planning/verdicts';
 import { tagName } from '$lib/students/tags';
+import { loadText } from './weeks';
 
 type Day = Schemas['PlanDayView'];
 type Block = Schemas['StoredBlock'];
@@ -44,9 +45,9 @@ export function brokenText(broken: Schemas['BrokenRule']): string {
   const side = broken.side ? `, ${broken.side}` : '';
   const unit = broken.tag === 'wrist' ? 'bodyweight-seconds' : 'minutes';
   if (broken.load != null && broken.most != null)
-    return `Week of ${shortDay(broken.day)}: ${tag}${side} would carry ${number(broken.load)} ${unit}; ${
+    return `Week of ${shortDay(broken.day)}: ${tag}${side} would carry ${loadText(broken.load)} ${unit}; ${
       broken.code === 'overBackOff' ? 'a back-off week' : 'this week'
-    } allows ${number(broken.most)}.`;
+    } allows ${loadText(broken.most)}.`;
   return `${shortDay(broken.day)}: ${ruleText(broken.code, broken.drill, broken.tag)}`;
 }
 
@@ -112,7 +113,6 @@ export function reasonText(reason: Schemas['DayReason']): string {
   const tag = reason.tag ? `${tagName(reason.tag)}${reason.limb ? `, ${reason.limb}` : ''}` : '';
   const unit = reason.tag === 'wrist' ? 'bodyweight-seconds' : 'heavy minutes';
   const more = `No more of ${name}`;
-  const load = (value: number | null | undefined) => number(value ?? 0, (value ?? 0) >= 100 ? 0 : 1);
   switch (reason.kind) {
     case 'backOff':
       return 'Back-off week: at most 60 % of the week before, at a first week’s dose, one exposure fewer.';
@@ -135,7 +135,7 @@ export function reasonText(reason: Schemas['DayReason']): string {
     case 'neckDays':
       return `${more}: the neck would be loaded on more than ${reason.number} days of ${reason.of}.`;
     case 'weekLoad':
-      return `${more}: ${tag} would be over the ${load(reason.of)} ${unit} that the week may carry.`;
+      return `${more}: ${tag} would be over the ${loadText(reason.of!)} ${unit} that the week may carry.`;
     case 'hardDays':
       return `${more}: it would be a second hard day beside ${shortDay(reason.day!)}.`;
     case 'enough':
@@ -145,7 +145,7 @@ export function reasonText(reason: Schemas['DayReason']): string {
     case 'noMore':
       return `${more} may be on this day, whatever stands around it.`;
     case 'nearCeiling':
-      return `The week is near its ceiling: ${tag} ${load(reason.number)} of ${load(reason.of)} ${unit}.`;
+      return `The week is near its ceiling: ${tag} ${loadText(reason.number!)} of ${loadText(reason.of!)} ${unit}.`;
     case 'pinned':
       return 'Pinned: it stays as it is when the rest is planned again.';
     case 'byHand':
