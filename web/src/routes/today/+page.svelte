@@ -119,7 +119,10 @@
                 {b.reason.level === 'lightOnly' ? 'light only' : 'off limits'}
                 <span class="text-quiet block text-sm">{reasonText(b.reason)}; {liftText(b.reason)}</span>
               {/snippet}
-              {#snippet action(b)}{@render plan('Look at the plan', 'of', b)}{/snippet}
+              {#snippet action(b)}
+                {#if b.reason.liftedBy === 'screen'}{@render cautions('Ask the screen again', b)}
+                {:else}{@render plan('Look at the plan', 'of', b)}{/if}
+              {/snippet}
             </TodayList>
             <TodayList
               id="clearances"
