@@ -353,7 +353,7 @@ public sealed record StudioClient(HttpClient Http, Guid StudioId, Guid UserId, s
             }),
         };
 
-    public Task<HttpResponseMessage> Plan(Guid student, object sketch, int basedOn = 0, Guid? id = null) =>
+    public Task<HttpResponseMessage> Plan(Guid student, object sketch, int basedOn = 0, Guid? id = null, bool ended = false) =>
         Post(
             $"/students/{student}/programme",
             new
@@ -361,6 +361,7 @@ public sealed record StudioClient(HttpClient Http, Guid StudioId, Guid UserId, s
                 id = id ?? Guid.NewGuid(),
                 basedOn,
                 sketch,
+                ended,
             }
         );
 

@@ -6,7 +6,8 @@ using Tensarch.Core.Students;
 namespace Tensarch.Server.Programmes;
 
 /// <param name="BasedOn">The version that the coach saw; 0 where there was none. Another one stands by now: 412.</param>
-public sealed record PlanProgramme(Guid Id, [Range(0, 10_000)] int BasedOn, ProgrammeSketch Sketch);
+/// <param name="Ended">It was over when they saw it. Where somebody ended it meanwhile: 412 as well.</param>
+public sealed record PlanProgramme(Guid Id, [Range(0, 10_000)] int BasedOn, ProgrammeSketch Sketch, bool Ended = false);
 
 public enum PlanEditKind
 {

@@ -21,7 +21,7 @@ public sealed partial class ProgrammeDesk
     {
         if (await Current(standing.Student.Id, ct) is not { } current)
             return Problem.Of("noPlan", "edit");
-        if (await Told(request.Id, request.BasedOn, new { standing.Student.Id, request }, current, ct) is { } told)
+        if (await Told(request.Id, request.BasedOn, false, new { standing.Student.Id, request }, current, ct) is { } told)
             return told;
         var changed = Edited(standing, current, request.Edit);
         if (!changed.IsOk)

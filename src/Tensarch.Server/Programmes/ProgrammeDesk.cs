@@ -116,7 +116,7 @@ public sealed partial class ProgrammeDesk(
     public async Task<Result<(PlanRow Row, Appended Appended)>> Keep(Standing standing, PlanProgramme request, CancellationToken ct)
     {
         var current = await Current(standing.Student.Id, ct);
-        if (await Told(request.Id, request.BasedOn, new { standing.Student.Id, request }, current, ct) is { } told)
+        if (await Told(request.Id, request.BasedOn, request.Ended, new { standing.Student.Id, request }, current, ct) is { } told)
             return told;
         var made = Make(standing, request.Sketch, current, ct);
         return made.IsOk
@@ -199,6 +199,7 @@ public sealed partial class ProgrammeDesk(
     private async Task<Result<(PlanRow Row, Appended Appended)>?> Told<T>(
         Guid id,
         int basedOn,
+        bool ended,
         T body,
         StandingPlan? current,
         CancellationToken ct
@@ -206,7 +207,7 @@ public sealed partial class ProgrammeDesk(
     {
         if (await db.Plans.AsNoTracking().SingleOrDefaultAsync(p => p.Id == id, ct) is { } stored)
             return (stored, stored.BodyHash == Facts.Hash(body) ? Appended.SameAgain : Appended.Clash);
-        if (basedOn != (current?.Row.Number ?? 0))
+        if (basedOn != (current?.Row.Number ?? 0) || ended != (current?.Row.EndedAt is not null))
             return Problem.Of("changedMeanwhile", "basedOn", ("newest", current?.Row.Number ?? 0));
         return null;
     }

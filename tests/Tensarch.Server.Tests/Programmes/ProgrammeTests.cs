@@ -249,6 +249,9 @@ public sealed class ProgrammeTests(StudioApp app) : IClassFixture<StudioApp>, IA
             await app.Rows(db => db.Sessions.IgnoreQueryFilters().CountAsync(s => s.StudentId == student && s.DeletedAt == null))
         );
         Assert.NotEqual(JsonValueKind.Null, (await Page()).GetProperty("plan").GetProperty("endedAt").ValueKind);
+        // Whoever still saw it standing is told; whoever saw that it is over begins another one.
+        Assert.Equal("changedMeanwhile", await (await Plan(Sketch(), 1)).Problem(HttpStatusCode.PreconditionFailed));
+        Assert.Equal(2, (await Read(await coach.Plan(student, Sketch(), 1, ended: true))).GetProperty("number").GetInt32());
     }
 
     [Fact]

@@ -7232,6 +7232,11 @@ export interface components {
              */
             basedOn: number;
             sketch: components["schemas"]["ProgrammeSketch"];
+            /**
+             * @description It was over when they saw it. Where somebody ended it meanwhile: 412 as well.
+             * @default false
+             */
+            ended: boolean;
         };
         PlanRequest: {
             /** Format: uuid */

@@ -1,6 +1,7 @@
 <script lang="ts">
   import type { Refusal, Schemas } from '$lib/api/client';
   import Notice from '$lib/parts/Notice.svelte';
+  import { dayAndTime } from '$lib/parts/format';
   import { pageText } from '$lib/parts/problems';
   import { rulesText } from './ahead';
   import { brokenText } from './words';
@@ -22,8 +23,13 @@
 
 {#if theirs}
   <Notice tone="error">
-    Somebody else kept another version of this plan meanwhile: version {plan?.number} by {plan?.by}. Yours is
-    still here, planned on top of theirs when you keep it again.
+    {#if plan?.endedAt}
+      Somebody ended this programme meanwhile, on {dayAndTime(plan.endedAt)}. Yours is still here, and begins
+      another one when you keep it again.
+    {:else}
+      Somebody else kept another version of this plan meanwhile: version {plan?.number} by {plan?.by}. Yours
+      is still here, planned on top of theirs when you keep it again.
+    {/if}
     <button type="button" class="btn btn-sm btn-outline ms-2" onclick={onleave}>Look at theirs</button>
     <button type="button" class="btn btn-sm btn-accent ms-2" onclick={onagain}>Work mine out again</button>
   </Notice>

@@ -40,7 +40,7 @@
   let said = $state('');
   /** Another coach kept a version meanwhile. */
   let theirs = $state(false);
-  /** What was shown when another version turned up: nothing is kept before that one is there to be seen. */
+  /** What was shown when another version turned up, or the programme was ended: nothing is kept before that is there to be seen. */
   let unseen = $state.raw<Schemas['ProgrammePage']>();
   /** The version that was kept here, until the page shows it. */
   let kept = $state(0);
@@ -90,7 +90,7 @@
         ask(
           api.POST('/api/v1/students/{studentId}/programme', {
             params: path,
-            body: { id: trial.id, basedOn, sketch: tried!.sketch },
+            body: { id: trial.id, basedOn, sketch: tried!.sketch, ended: !!page.plan?.endedAt },
           }),
         ),
       'The plan is kept, and its sessions are laid out.',
@@ -152,6 +152,7 @@
   function ended() {
     leave();
     [said, open] = ['The programme is over: what was still to come is thrown away.', true];
+    unseen = page;
     void trial.now();
     onchanged();
   }
