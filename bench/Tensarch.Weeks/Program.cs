@@ -5,14 +5,14 @@ using Tensarch.Core.Programmes;
 using Tensarch.Solver;
 using Tensarch.Weeks;
 
-// Plans of weeks, measured. Usage: Tensarch.Weeks grid EACH | monolith EACH | roster STUDENTS | seasons STUDENTS
+// Plans of weeks, measured. Usage: Tensarch.Weeks grid EACH [GOALS] | monolith EACH | roster STUDENTS | seasons STUDENTS | read SEED [WEEKS]
 CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 var content = ContentLoader.Load();
 var count = args.Length > 1 ? int.Parse(args[1], CultureInfo.InvariantCulture) : 0;
 switch (args.FirstOrDefault())
 {
     case "grid":
-        Grid(count > 0 ? count : 10);
+        Grid(count > 0 ? count : 10, args.Length > 2 ? int.Parse(args[2], CultureInfo.InvariantCulture) : null);
         break;
     case "monolith":
         Monolith(count > 0 ? count : 5);
@@ -20,11 +20,14 @@ switch (args.FirstOrDefault())
     case "roster":
         Roster(count);
         break;
+    case "read":
+        Read(count, args.Length > 2 ? int.Parse(args[2], CultureInfo.InvariantCulture) : 8);
+        break;
     case "seasons":
         SeasonTable(count);
         break;
     default:
-        Console.Error.WriteLine("usage: Tensarch.Weeks grid [EACH] | monolith [EACH] | roster STUDENTS | seasons STUDENTS");
+        Console.Error.WriteLine("usage: Tensarch.Weeks grid [EACH] [GOALS] | monolith [EACH] | roster STUDENTS | seasons STUDENTS | read SEED [WEEKS]");
         break;
 }
 
@@ -34,7 +37,7 @@ static double At(List<double> sorted, double share) =>
     sorted.Count == 0 ? 0 : sorted[Math.Min(sorted.Count - 1, (int)(share * sorted.Count))];
 
 // Time and proven gap by length and goals, and what the greedy planner's answers cost on the same pieces.
-void Grid(int each)
+void Grid(int each, int? only)
 {
     Warm();
     Console.WriteLine(
@@ -42,7 +45,7 @@ void Grid(int each)
     );
     Console.WriteLine("|---|---|---|---|---|---|---|---|");
     foreach (var weeks in new[] { 4, 8, 16 })
-        for (var goals = 1; goals <= Programme.MostGoals; goals++)
+        for (var goals = only ?? 1; goals <= (only ?? Programme.MostGoals); goals++)
         {
             var (whole, gap, cost, greedy, none) = (new List<double>(), 0.0, 0L, 0L, 0);
             var timed = new TimedSolver(new CpWeekSolver());
@@ -120,6 +123,32 @@ void Roster(int students)
     Console.WriteLine(
         $"{students} students, 8 weeks, 1 to 3 goals, {Environment.ProcessorCount} at once: {watch.Elapsed.TotalSeconds:0.0} s; one: median {At(sorted, 0.5):0.00} s, p95 {At(sorted, 0.95):0.00} s, max {sorted[^1]:0.00} s"
     );
+}
+
+// A plan as its coach reads it.
+void Read(int seed, int weeks)
+{
+    var of = Case.Of(content, seed);
+    var plan = new Planner(content, new CpWeekSolver()).Plan(Asked(of, weeks)).Value;
+    Console.WriteLine($"## {string.Join(", ", of.Skills.Select(s => $"{s.Skill} from stage {s.Stage}"))}");
+    foreach (var week in plan.Days.GroupBy(d => d.Week))
+    {
+        Console.WriteLine($"\n### Week {week.Key + 1}{(week.First().BackOff ? ", back-off" : "")}\n");
+        foreach (var day in week)
+        {
+            Console.WriteLine($"- **{day.Slot.Day:ddd d MMM}, {day.Slot.Minutes} min**: {day.Offer?.Ask.ToString() ?? "nothing"}; {day.Offer?.Seconds / 60} min, tests {day.TestMinutes} min");
+            foreach (var block in day.Offer?.Blocks ?? [])
+                Console.WriteLine(
+                    $"  - {block.Skill} {block.Kind}, {block.Seconds / 60} min{(block.Exposes ? ", exposure" : "")}{(block.Entries ? ", entries" : "")}: {string.Join(", ", block.Drills.Select(d => d.Drill))}"
+                );
+            foreach (var why in day.WhyNotMore ?? [])
+                Console.WriteLine($"  - no more of {why.Skill}: {why.Kind} {why.Day:ddd} {why.Tag} {why.Number} {why.Of}");
+        }
+    }
+    foreach (var week in plan.ShortWeeks)
+        Console.WriteLine($"- short: week {week.Week + 1} {week.Skill} {week.Has} of {week.Asked}");
+    foreach (var load in plan.Loads.GroupBy(l => l.Key))
+        Console.WriteLine($"- {load.Key}: {string.Join(" ", load.Select(l => $"{l.Load}/{l.Ceiling}"))}");
 }
 
 // Students who do as the plan says for twelve weeks, under the solver's plan and under the greedy one. Whoever gets further trains

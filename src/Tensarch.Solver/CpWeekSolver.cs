@@ -12,17 +12,28 @@ public sealed class CpWeekSolver(double work = CpWeekSolver.UsualWork) : IWeekSo
 {
     public const double UsualWork = 1;
 
+    /// <summary>Where the limit ends before any plan is found, nothing is proven: it is tried again with so much more.</summary>
+    private const int LongerBy = 4;
+
+    private const double MostWork = 64;
+
     public PieceAnswer? Solve(PieceProblem problem)
     {
-        var model = new PieceModel(problem, RuleBook.Whole);
-        var solver = Solver();
-        return solver.Solve(model.Model) is CpSolverStatus.Optimal or CpSolverStatus.Feasible
-            ? new(
-                [.. model.Chosen.Select(slot => slot.ToList().FindIndex(x => solver.BooleanValue(x)))],
-                (long)Math.Round(solver.ObjectiveValue),
-                (long)Math.Ceiling(solver.BestObjectiveBound - 1e-6)
-            )
-            : null;
+        for (var limit = work; ; limit *= LongerBy)
+        {
+            var model = new PieceModel(problem, RuleBook.Whole);
+            var solver = Solver(limit);
+            var status = solver.Solve(model.Model);
+            if (status == CpSolverStatus.Unknown && limit < MostWork)
+                continue;
+            return status is CpSolverStatus.Optimal or CpSolverStatus.Feasible
+                ? new(
+                    [.. model.Chosen.Select(slot => slot.ToList().FindIndex(x => solver.BooleanValue(x)))],
+                    (long)Math.Round(solver.ObjectiveValue),
+                    (long)Math.Ceiling(solver.BestObjectiveBound - 1e-6)
+                )
+                : null;
+        }
     }
 
     /// <summary>
@@ -32,15 +43,15 @@ public sealed class CpWeekSolver(double work = CpWeekSolver.UsualWork) : IWeekSo
     public IReadOnlyList<PieceRule> Conflict(PieceProblem problem, bool asked)
     {
         var all = RuleBook.Assumed(asked);
-        if (Solver().Solve(new PieceModel(problem, all).Model) != CpSolverStatus.Infeasible)
+        if (Solver(work).Solve(new PieceModel(problem, all).Model) != CpSolverStatus.Infeasible)
             return [];
         bool Conflicts(IReadOnlySet<PieceRule> of) =>
-            Solver().Solve(new PieceModel(problem, RuleBook.Of(of, asked)).Model) == CpSolverStatus.Infeasible;
+            Solver(work).Solve(new PieceModel(problem, RuleBook.Of(of, asked)).Model) == CpSolverStatus.Infeasible;
         var left = all.Rules.ToHashSet();
         foreach (var kind in left.Select(r => r.Kind).Distinct().OrderDescending().ToList())
             if (left.Where(r => r.Kind != kind).ToHashSet() is var without && Conflicts(without))
                 left = without;
-        var (assumed, solver) = (RuleBook.Assumed(asked, left), Solver());
+        var (assumed, solver) = (RuleBook.Assumed(asked, left), Solver(work));
         solver.Solve(new PieceModel(problem, assumed).Model);
         var core = assumed.Named(solver.SufficientAssumptionsForInfeasibility()).ToHashSet();
         foreach (var rule in core.OrderByDescending(r => r.Kind).ToList())
@@ -52,7 +63,7 @@ public sealed class CpWeekSolver(double work = CpWeekSolver.UsualWork) : IWeekSo
         return [.. core.OrderBy(r => r.Kind).ThenBy(r => r.Week).ThenBy(r => r.Day)];
     }
 
-    private CpSolver Solver() =>
+    private static CpSolver Solver(double work) =>
         new()
         {
             StringParameters = string.Create(

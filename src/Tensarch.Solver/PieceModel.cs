@@ -41,6 +41,18 @@ internal sealed class PieceModel
             if (choice.Cost > 0)
                 cost.Add(choice.Cost * Chosen[s][c]);
         Model.Minimize(LinearExpr.Sum(cost));
+        Begin();
+    }
+
+    /// <summary>Where the search begins: the lightest of every session keeps the rules, so that there is an answer however early it ends.</summary>
+    private void Begin()
+    {
+        foreach (var (slot, s) in problem.Slots.Select((slot, s) => (slot, s)))
+        {
+            var lightest = slot.Choices.Index().MinBy(c => (c.Item.Spacing.Count, c.Item.Heavy.Count, c.Item.Loads.Sum())).Index;
+            foreach (var (chosen, c) in Chosen[s].Select((chosen, c) => (chosen, c)))
+                Model.AddHint(chosen, c == lightest ? 1 : 0);
+        }
     }
 
     public CpModel Model { get; } = new();

@@ -8,6 +8,11 @@ using Tensarch.Core.Students;
 
 namespace Tensarch.Core.Programmes;
 
+/// <summary>What a week asks of the sessions in it.</summary>
+/// <param name="Tests">Tests fall in it.</param>
+/// <param name="Carries">By tag what it will carry, as far as one can tell beforehand; in the ledger's units.</param>
+internal sealed record MenuWeek(int Week, bool BackOff, bool Tests, IReadOnlyDictionary<LoadTag, int> Carries);
+
 /// <summary>
 /// What a session of a plan may be: every set of goals that its minutes take, at each level, some of them lightly, or as a test. Days on which
 /// the same may be done share one menu.
@@ -17,18 +22,33 @@ internal sealed class DayMenu(CatalogueContent content, Programme programme)
     private const int ManyGoals = 3;
 
     private readonly Assembler assembler = new(content);
+    private readonly LoadCeiling ceiling = new(content.Programme.Load, programme.Start);
     private readonly Dictionary<string, IReadOnlyList<DayOffer>> made = [];
+    private readonly Dictionary<string, IReadOnlyList<DayOffer>> portions = [];
     private readonly ConcurrentDictionary<string, IReadOnlyList<DayOffer>> eased = [];
 
     public Assembler Assembler => assembler;
 
     /// <param name="who">On the day.</param>
-    /// <param name="backOff">In a back-off week all of it is light or the first week's dose.</param>
-    /// <param name="tests">Tests fall in the week.</param>
-    public IReadOnlyList<DayOffer> For(Trainee who, bool backOff, bool tests)
+    /// <param name="week">In a back-off week all of it is light or the first week's dose.</param>
+    public IReadOnlyList<DayOffer> For(Trainee who, MenuWeek week)
     {
-        var key = string.Create(CultureInfo.InvariantCulture, $"{KeyOf(who, who.StepOf)} {backOff} {tests}");
-        return made.TryGetValue(key, out var offers) ? offers : made[key] = Offers(who, backOff, tests);
+        var key = string.Create(CultureInfo.InvariantCulture, $"{KeyOf(who, who.StepOf)} {week.BackOff} {week.Tests}");
+        if (!made.TryGetValue(key, out var offers))
+            made[key] = offers = Offers(who, week.BackOff, week.Tests);
+        key += string.Create(CultureInfo.InvariantCulture, $" {week.Week}");
+        if (!portions.TryGetValue(key, out var portioned))
+            portions[key] = portioned =
+            [
+                .. offers
+                    .GroupBy(o => string.Join('+', o.Ask.Blocks))
+                    .Select(same => same.MinBy(o => o.Ask.Level)!)
+                    .AsParallel()
+                    .AsOrdered()
+                    .Select(least => Portioned(who, least, week))
+                    .OfType<DayOffer>(),
+            ];
+        return [.. offers, .. portioned];
     }
 
     private List<DayOffer> Offers(Trainee who, bool backOff, bool tests) =>
@@ -79,6 +99,24 @@ internal sealed class DayMenu(CatalogueContent content, Programme programme)
                     yield return mixed;
     }
 
+    /// <summary>
+    /// No more of a session than leaves room for the week's other exposures: where a skill wants three, two long sessions would fill the week.
+    /// None where the session is as little.
+    /// </summary>
+    private DayOffer? Portioned(Trainee who, DayOffer least, MenuWeek week)
+    {
+        if (least.Ask.Of(BlockAim.Light).Any())
+            return null;
+        var often = least.Ask.Blocks.Max(b => content.Programme.Exposures.Of(b.Skill, who.On(b.Skill).Approach.Key, week.BackOff));
+        var most = Keys.ToDictionary(k => k, k => week.Carries[k.Tag] / often);
+        if (most.All(m => least.Load[m.Key] <= m.Value))
+            return null;
+        var ask = least.Ask with { Level = week.BackOff ? DayOrder.Least : DayOrder.Portion };
+        return assembler.Of(who with { Minutes = MinutesLeft(who.Minutes, ask) }, ask, most) is { } portion && portion.Exposed.Any()
+            ? portion
+            : null;
+    }
+
     /// <summary>What is light is at a first week's dose, and so the same in every week.</summary>
     private IReadOnlyList<DayOffer> Eased(Trainee who, IReadOnlyList<string> skills) =>
         eased.GetOrAdd($"{KeyOf(who, _ => 0)} {string.Join('+', skills)}", _ => [.. EasedAnew(who, skills)]);
@@ -125,13 +163,11 @@ internal sealed class DayMenu(CatalogueContent content, Programme programme)
         || SideExtensions.Both.Any(s => course.Of(s).Wanted.Any(w => !w.Met && w.Test.ReadDrill is not null));
 
     /// <summary>
-    /// Of a load so many per cent, for every tag that weeks count; a preparation of the wrists stays, whatever the rest of the day is: it is not
-    /// done by halves, and three of them fit into any week.
+    /// Of a load so many per cent, for every tag that weeks count; a little of it stays, whatever the rest of the day is: a test of the day or a
+    /// preparation is not done by halves, and three of them fit into any week.
     /// </summary>
     private Dictionary<LoadKey, int> Share(LoadLedger load, int percent) =>
-        Keys.ToDictionary(k => k, k => Math.Max(load[k] * percent / 100, k.Tag == LoadTag.Wrist ? Math.Min(load[k], Preparation) : 0));
-
-    private int Preparation => LoadCeiling.WristUnit * content.Programme.Load.WristStep / 3;
+        Keys.ToDictionary(k => k, k => Math.Max(load[k] * percent / 100, Math.Min(load[k], ceiling.Step(k.Tag) / 3)));
 
     /// <summary>No more than a day that is there already.</summary>
     public static Dictionary<LoadKey, int> AsMuchAs(LoadLedger load) => Keys.ToDictionary(k => k, k => load[k]);

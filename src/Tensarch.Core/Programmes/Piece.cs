@@ -77,7 +77,24 @@ internal sealed partial class Piece
     private IReadOnlyList<DayOffer> OffersOf(TrainingSlot slot, Trainee who, int week) =>
         LockOf(slot) is { } locked
             ? [menu.Assembler.Read(locked.Plan, who, locked.Ask)]
-            : Themes.Of(slot, menu.For(who, ceiling.IsBackOff(week), rules.Tests.In(week)), content);
+            : Themes.Of(slot, menu.For(who, MenuOf(week)), content);
+
+    private MenuWeek MenuOf(int week) =>
+        new(week, ceiling.IsBackOff(week), rules.Tests.In(week), LoadCeiling.Counted.ToDictionary(tag => tag, tag => Carries(tag, week)));
+
+    /// <summary>The first week of the piece carries what its ceiling is; each after it grows from the one before, which is never quite full.</summary>
+    private int Carries(LoadTag tag, int week)
+    {
+        var carries = SideExtensions.Both.Min(s => ceiling.Of(new(tag, s), weeks[0], history));
+        for (var next = weeks[0] + 1; next <= week; next++)
+        {
+            var before = Full * carries;
+            carries = ceiling.Of(tag, next, _ => (int)before, ceiling.StartOf(next).AddDays(-1));
+        }
+        return carries;
+    }
+
+    private const double Full = 0.9;
 
     private int Done(int week, string skill) => made.Done.Count(d => programme.WeekOf(d.Day) == week && d.Skills.Contains(skill));
 

@@ -33,7 +33,7 @@ internal sealed class WhyNotMore(PieceProblem problem, PieceAnswer answer, Piece
                 .ThenBy(o => chosen.Blocks.Select(b => b.Skill).Except(o.Item.Blocks.Select(b => b.Skill)).Count())
                 .Select(o => o.Index)
                 .ToList();
-            yield return Reason(slot, more) with
+            yield return Reason(slot, block.Skill, more) with
             {
                 Skill = block.Skill,
             };
@@ -43,12 +43,12 @@ internal sealed class WhyNotMore(PieceProblem problem, PieceAnswer answer, Piece
     private static bool More(Block than, Block block) =>
         than.Kind != BlockAim.Light && (block.Kind == BlockAim.Light || than.Level > block.Level && than.Kind == block.Kind);
 
-    private DayReason Reason(int slot, List<int> more)
+    private DayReason Reason(int slot, string skill, List<int> more)
     {
         if (more.Count == 0)
             return new(DayReasonKind.NoMore);
         var broken = more.Select(c => Broken(slot, problem.Slots[slot].Choices[c])).ToList();
-        return broken.TrueForAll(b => b is not null) ? broken[0]! : Costs(slot, problem.Slots[slot].Choices[more[broken.IndexOf(null)]]);
+        return broken.TrueForAll(b => b is not null) ? broken[0]! : Costs(slot, skill, problem.Slots[slot].Choices[more[broken.IndexOf(null)]]);
     }
 
     /// <summary>The first rule that a choice of a slot breaks, everything else as it was chosen.</summary>
@@ -108,17 +108,17 @@ internal sealed class WhyNotMore(PieceProblem problem, PieceAnswer answer, Piece
         + days.Select((d, s) => d.Slot.Week == week ? (s == slot ? choice : d.Choice).Loads[track] : 0).Sum();
 
     /// <summary>No rule is in the way: what it would make worse.</summary>
-    private DayReason Costs(int slot, Choice choice)
+    private DayReason Costs(int slot, string skill, Choice choice)
     {
         var (day, was) = (problem.Slots[slot].Day, days[slot].Choice);
         var beside = days.Where((d, s) => s != slot && Math.Abs(d.Slot.Day.DayNumber - day.DayNumber) == 1).ToList();
         if (choice.Hard && !was.Hard && beside.Any(b => b.Choice.Hard))
             return new(DayReasonKind.HardDays, Day: beside.First(b => b.Choice.Hard).Slot.Day);
         var week = problem.Slots[slot].Week;
-        int Given(string skill) => days.Count(d => d.Slot.Week == week && d.Choice.Exposes.Contains(skill));
-        return problem.Asked.Any(a =>
-            a.Week == week && choice.Exposes.Contains(a.Skill) && !was.Exposes.Contains(a.Skill) && Given(a.Skill) >= a.Exposures
-        )
+        var given = days.Count(d => d.Slot.Week == week && d.Choice.Exposes.Contains(skill));
+        return choice.Exposes.Contains(skill)
+            && !was.Exposes.Contains(skill)
+            && problem.Asked.Any(a => a.Week == week && a.Skill == skill && given >= a.Exposures)
             ? new(DayReasonKind.Enough)
             : new(DayReasonKind.Others);
     }

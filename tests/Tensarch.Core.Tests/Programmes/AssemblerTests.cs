@@ -15,7 +15,7 @@ public class AssemblerTests
     private static readonly Gen<(Trainee Who, DayAsk Ask, double Share)> AnyDay =
         from who in SeveralSkillsTests.AnyTrainee
         from kinds in Gen.Int[0, 2].Array[3]
-        from level in Gen.OneOf(Gen.Const(DayOrder.Whole), Gen.Const(DayOrder.Less), Gen.Const(DayOrder.Least))
+        from level in Gen.OneOf(Gen.Const(DayOrder.Whole), Gen.Const(DayOrder.Less), Gen.Const(DayOrder.Least), Gen.Const(DayOrder.Portion))
         from skills in Gen.Int[1, 3]
         from share in Gen.Int[0, 7].Select(n => 0.2 * n)
         select (who, new DayAsk([.. who.Courses.Take(skills).Select((c, i) => new BlockOrder(c.Skill, (BlockAim)kinds[i]))], level), share);

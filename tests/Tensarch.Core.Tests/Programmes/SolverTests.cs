@@ -171,4 +171,12 @@ public class SolverTests
             problem => Assert.Equal(new CpWeekSolver().Solve(problem)?.Chosen, new CpWeekSolver().Solve(problem)?.Chosen),
             iter: 30
         );
+
+    /// <summary>That the limit ends early is no proof that there is no plan.</summary>
+    [Fact]
+    public void However_little_it_works_what_can_be_planned_is() =>
+        AnyProblem.Sample(
+            problem => Assert.Equal(new CpWeekSolver().Solve(problem) is null, new CpWeekSolver(1e-7).Solve(problem) is null),
+            iter: 300
+        );
 }

@@ -179,7 +179,7 @@ public class RealPacks
         }
     }
 
-    /// <summary>Days as weeks are made of them: lightly, less, least and as a test; of two skills with one of them light.</summary>
+    /// <summary>Days as weeks are made of them: lightly, less, least, a part of it and as a test; of two skills with one of them light.</summary>
     private static IEnumerable<Written> Planned()
     {
         var assembler = new Assembler(Shipped.Content);
@@ -194,6 +194,7 @@ public class RealPacks
                     new([new(a.Item.Skill, BlockAim.Light)], DayOrder.Least),
                     new([new(a.Item.Skill, BlockAim.Train)], DayOrder.Less),
                     new([new(a.Item.Skill, BlockAim.Train)], DayOrder.Least),
+                    new([new(a.Item.Skill, BlockAim.Train)], DayOrder.Portion),
                     new([new(a.Item.Skill, BlockAim.Test)], DayOrder.Whole),
                     new([new(a.Item.Skill, BlockAim.Train), new(b.Skill, BlockAim.Light)], DayOrder.Whole),
                 ]

@@ -55,6 +55,7 @@ const levels: Record<number, string> = {
   100: 'at this week’s step',
   80: 'a step less',
   60: 'at a first week’s dose',
+  40: 'at this week’s step, in a part of the week’s load',
 };
 
 /** What a block is. */
