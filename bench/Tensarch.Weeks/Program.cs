@@ -5,29 +5,30 @@ using Tensarch.Core.Programmes;
 using Tensarch.Solver;
 using Tensarch.Weeks;
 
-// Plans of weeks, measured. Usage: Tensarch.Weeks grid EACH [GOALS] | monolith EACH | roster STUDENTS | seasons STUDENTS | read SEED [WEEKS]
+// Plans of weeks, measured. Usage: Tensarch.Weeks grid EACH [GOALS] | monolith EACH [TIMES] | roster STUDENTS | seasons STUDENTS | read SEED [WEEKS]
 CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
 var content = ContentLoader.Load();
-var count = args.Length > 1 ? int.Parse(args[1], CultureInfo.InvariantCulture) : 0;
+int? Arg(int at) => args.Length > at ? int.Parse(args[at], CultureInfo.InvariantCulture) : null;
+var count = Arg(1) ?? 0;
 switch (args.FirstOrDefault())
 {
     case "grid":
-        Grid(count > 0 ? count : 10, args.Length > 2 ? int.Parse(args[2], CultureInfo.InvariantCulture) : null);
+        Grid(count > 0 ? count : 10, Arg(2));
         break;
     case "monolith":
-        Monolith(count > 0 ? count : 5);
+        Monolith(count > 0 ? count : 5, Arg(2) ?? 3);
         break;
     case "roster":
         Roster(count);
         break;
     case "read":
-        Read(count, args.Length > 2 ? int.Parse(args[2], CultureInfo.InvariantCulture) : 8);
+        Read(count, Arg(2) ?? 8);
         break;
     case "seasons":
         SeasonTable(count);
         break;
     default:
-        Console.Error.WriteLine("usage: Tensarch.Weeks grid [EACH] [GOALS] | monolith [EACH] | roster STUDENTS | seasons STUDENTS | read SEED [WEEKS]");
+        Console.Error.WriteLine("usage: Tensarch.Weeks grid [EACH] [GOALS] | monolith [EACH] [TIMES] | roster STUDENTS | seasons STUDENTS | read SEED [WEEKS]");
         break;
 }
 
@@ -70,8 +71,8 @@ void Grid(int each, int? only)
         }
 }
 
-// Twelve weeks in three pieces, and as one: with the work that the three have together, and with ten times as much.
-void Monolith(int each)
+// Twelve weeks in three pieces, and as one, with so many times the work that a piece has.
+void Monolith(int each, int times)
 {
     const int Weeks = 12;
     Warm();
@@ -79,14 +80,14 @@ void Monolith(int each)
     Console.WriteLine("| goals | limit | solver, median s | cost | largest gap | without a plan |");
     Console.WriteLine("|---|---|---|---|---|---|");
     for (var goals = 1; goals <= 3; goals++)
-        foreach (var (name, under, work) in new[] { ("pieces", content, 1.0), ("monolith, 3", whole, 3), ("monolith, 30", whole, 30) })
+        foreach (var (name, under, limit) in new[] { ("pieces", content, 1), ($"monolith, {times}", whole, times) })
         {
-            var (times, cost, gap, none) = (new List<double>(), 0L, 0.0, 0);
+            var (seconds, cost, gap, none) = (new List<double>(), 0L, 0.0, 0);
             for (var i = 0; i < each; i++)
             {
-                var timed = new TimedSolver(new CpWeekSolver(work));
+                var timed = new TimedSolver(new CpWeekSolver(limit));
                 var plan = new Planner(under, timed).Plan(Asked(Case.Of(content, 1000 * goals + i, goals), Weeks));
-                times.Add(timed.Times.Sum() / 1000);
+                seconds.Add(timed.Times.Sum() / 1000);
                 if (!plan.IsOk)
                 {
                     none++;
@@ -95,8 +96,8 @@ void Monolith(int each)
                 cost += plan.Value.Pieces.Sum(p => p.Cost);
                 gap = Math.Max(gap, plan.Value.Pieces.Max(p => p.Gap));
             }
-            times.Sort();
-            Console.WriteLine($"| {goals} | {name} | {At(times, 0.5):0.00} | {cost} | {100 * gap:0.00} % | {none} of {each} |");
+            seconds.Sort();
+            Console.WriteLine($"| {goals} | {name} | {At(seconds, 0.5):0.00} | {cost} | {100 * gap:0.00} % | {none} of {each} |");
         }
 }
 

@@ -3,16 +3,17 @@ using Tensarch.Core.Sessions;
 namespace Tensarch.Core.Planning;
 
 /// <summary>What a day of a plan asks of its session: how much of the week's step, which skills lightly, and no more load than so much.</summary>
-/// <param name="Level">Of the week's step: 100 all of it, 80 a step less, 60 the first week's dose; 40 all of it in what the
-/// week's other exposures leave room for.</param>
+/// <param name="Level">
+/// Of the week's step: 100 all of it, 90 all of it in what the week's other exposures leave room for, 80 a step less, 60 the first week's dose.
+/// </param>
 /// <param name="Light">Skills of which nothing is done heavily.</param>
 /// <param name="Most">By tag and side, in the ledger's units; none where only the rules limit it.</param>
 public sealed record DayOrder(int Level, IReadOnlySet<string> Light, IReadOnlyDictionary<LoadKey, int>? Most = null)
 {
     public const int Whole = 100;
+    public const int Portion = 90;
     public const int Less = 80;
     public const int Least = 60;
-    public const int Portion = 40;
 
     /// <summary>What a session is made by that belongs to no plan.</summary>
     public static readonly DayOrder Free = new(Whole, new HashSet<string>());

@@ -47,7 +47,7 @@ internal static class Themes
             DayTheme.Test => Where(menu, o => o.Ask.Of(BlockAim.Test).Any()),
             _ => menu,
         };
-        return slot.Light ? Where(themed, o => IsLight(o) || o.Ask.Level == Planning.DayOrder.Least) : themed;
+        return slot.Light ? Where(themed, o => IsLight(o) || o.Ask.Level <= Planning.DayOrder.Least) : themed;
     }
 
     private static IReadOnlyList<DayOffer> Where(IReadOnlyList<DayOffer> menu, Func<DayOffer, bool> which) =>

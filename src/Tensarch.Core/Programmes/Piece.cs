@@ -82,19 +82,17 @@ internal sealed partial class Piece
     private MenuWeek MenuOf(int week) =>
         new(week, ceiling.IsBackOff(week), rules.Tests.In(week), LoadCeiling.Counted.ToDictionary(tag => tag, tag => Carries(tag, week)));
 
-    /// <summary>The first week of the piece carries what its ceiling is; each after it grows from the one before, which is never quite full.</summary>
+    /// <summary>The first week of the piece carries what its ceiling is; each after it grows from what the one before is planned to carry.</summary>
     private int Carries(LoadTag tag, int week)
     {
         var carries = SideExtensions.Both.Min(s => ceiling.Of(new(tag, s), weeks[0], history));
         for (var next = weeks[0] + 1; next <= week; next++)
         {
-            var before = Full * carries;
+            var before = rules.Load.PlannedShare * carries;
             carries = ceiling.Of(tag, next, _ => (int)before, ceiling.StartOf(next).AddDays(-1));
         }
         return carries;
     }
-
-    private const double Full = 0.9;
 
     private int Done(int week, string skill) => made.Done.Count(d => programme.WeekOf(d.Day) == week && d.Skills.Contains(skill));
 
@@ -225,7 +223,7 @@ internal sealed partial class Piece
         );
     }
 
-    /// <summary>By skill; what is light is one.</summary>
+    /// <summary>By skill; what is light is one, a part of the week's load none.</summary>
     private static int StepsDown(DayAsk ask) =>
         ask.Blocks.Sum(b => b.Kind == BlockAim.Light ? 1 : (DayOrder.Whole - ask.Level) / (DayOrder.Whole - DayOrder.Less));
 

@@ -20,6 +20,7 @@ public sealed record ProgrammeRules(
 /// <param name="WristEntry">The same for the wrists, in bodyweight-seconds.</param>
 /// <param name="BackOffEvery">Every so many weeks one is a back-off week,</param>
 /// <param name="BackOffShare">with at most this share of the week before.</param>
+/// <param name="PlannedShare">Where the sessions of a week each take a part of it, the weeks after it are made for so much of its ceiling.</param>
 /// <param name="AfterBreakShare">What is left of the last week's load after 11 to 27 days off.</param>
 /// <param name="AttemptSeconds">What an attempt counts for while none was timed.</param>
 public sealed record LoadRules(
@@ -30,6 +31,7 @@ public sealed record LoadRules(
     int WristEntry,
     int BackOffEvery,
     double BackOffShare,
+    double PlannedShare,
     double AfterBreakShare,
     int AttemptSeconds
 );

@@ -1,6 +1,6 @@
 <script lang="ts">
   import type { Schemas } from '$lib/api/client';
-  import { blockText, initials, stoneText } from './words';
+  import { atStep, blockText, initials, stoneText } from './words';
 
   interface Props {
     day: Schemas['PlanDayView'];
@@ -53,12 +53,15 @@
         class={[
           '@container grid min-w-0 place-content-center overflow-hidden border-s text-xs leading-none font-semibold',
           solid ? 'border-base-100' : 'border-base-content',
-          !solid && block.kind === 'train' && block.level === 100 && 'bg-base-content/25',
-          !solid && block.kind === 'train' && block.level < 100 && 'bg-base-content/12',
+          !solid && block.kind === 'train' && atStep(block) && 'bg-base-content/25',
+          !solid && block.kind === 'train' && !atStep(block) && 'bg-base-content/12',
           !solid && block.kind === 'test' && 'bg-accent/40',
         ]}
-        ><!-- Half a letter says nothing. --><span class="hidden @min-[1.15rem]:inline"
-          >{initials(block.skill)}</span
+        ><!-- Half a letter says nothing. --><span
+          class={[
+            'hidden',
+            initials(block.skill).length > 1 ? '@min-[1.15rem]:inline' : '@min-[0.7rem]:inline',
+          ]}>{initials(block.skill)}</span
         ></span
       >
     {/each}

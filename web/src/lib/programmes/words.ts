@@ -55,8 +55,11 @@ const levels: Record<number, string> = {
   100: 'at this week’s step',
   80: 'a step less',
   60: 'at a first week’s dose',
-  40: 'at this week’s step, in a part of the week’s load',
+  90: 'at this week’s step, in a part of the week’s load',
 };
+
+/** At the week’s step, all of it or a part of the load. */
+export const atStep = (block: Block): boolean => block.level >= 90;
 
 /** What a block is. */
 export const blockText = (block: Block): string =>
