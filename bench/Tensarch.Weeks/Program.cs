@@ -28,7 +28,9 @@ switch (args.FirstOrDefault())
         SeasonTable(count);
         break;
     default:
-        Console.Error.WriteLine("usage: Tensarch.Weeks grid [EACH] [GOALS] | monolith [EACH] [TIMES] | roster STUDENTS | seasons STUDENTS | read SEED [WEEKS]");
+        Console.Error.WriteLine(
+            "usage: Tensarch.Weeks grid [EACH] [GOALS] | monolith [EACH] [TIMES] | roster STUDENTS | seasons STUDENTS | read SEED [WEEKS]"
+        );
         break;
 }
 
@@ -137,7 +139,9 @@ void Read(int seed, int weeks)
         Console.WriteLine($"\n### Week {week.Key + 1}{(week.First().BackOff ? ", back-off" : "")}\n");
         foreach (var day in week)
         {
-            Console.WriteLine($"- **{day.Slot.Day:ddd d MMM}, {day.Slot.Minutes} min**: {day.Offer?.Ask.ToString() ?? "nothing"}; {day.Offer?.Seconds / 60} min, tests {day.TestMinutes} min");
+            Console.WriteLine(
+                $"- **{day.Slot.Day:ddd d MMM}, {day.Slot.Minutes} min**: {day.Offer?.Ask.ToString() ?? "nothing"}; {day.Offer?.Seconds / 60} min, tests {day.TestMinutes} min"
+            );
             foreach (var block in day.Offer?.Blocks ?? [])
                 Console.WriteLine(
                     $"  - {block.Skill} {block.Kind}, {block.Seconds / 60} min{(block.Exposes ? ", exposure" : "")}{(block.Entries ? ", entries" : "")}: {string.Join(", ", block.Drills.Select(d => d.Drill))}"
@@ -159,7 +163,9 @@ void SeasonTable(int students)
     const int Weeks = 12;
     var (solver, greedy) = (Live(() => new CpWeekSolver()), Live(() => new GreedyWeekSolver()));
     var same = Enumerable.Range(0, students).Where(i => solver[i].Passed == greedy[i].Passed).ToList();
-    Console.WriteLine($"| | solver, all {students} | greedy, all {students} | solver, the {same.Count} with as many gates under both | greedy, the same {same.Count} |");
+    Console.WriteLine(
+        $"| | solver, all {students} | greedy, all {students} | solver, the {same.Count} with as many gates under both | greedy, the same {same.Count} |"
+    );
     Console.WriteLine("|---|---|---|---|---|");
     Row("gates passed", of => $"{of.Sum(s => s.Passed)}");
     Row("exposures", of => $"{of.Sum(s => s.Exposures)}");
@@ -167,7 +173,9 @@ void SeasonTable(int students)
         Row($"largest week, {tag}, mean over students", of => Mean(of, tag));
     Row("days on which no plan was found", of => $"{of.Sum(s => s.Stuck)}");
     Console.WriteLine();
-    Console.WriteLine($"More gates than under the other: {Better(solver, greedy)} under the solver, {Better(greedy, solver)} under the greedy planner.");
+    Console.WriteLine(
+        $"More gates than under the other: {Better(solver, greedy)} under the solver, {Better(greedy, solver)} under the greedy planner."
+    );
 
     List<Season> Live(Func<IWeekSolver> with) =>
         [
@@ -180,13 +188,17 @@ void SeasonTable(int students)
         ];
 
     void Row(string name, Func<IReadOnlyList<Season>, string> of) =>
-        Console.WriteLine($"| {name} | {of(solver)} | {of(greedy)} | {of([.. same.Select(i => solver[i])])} | {of([.. same.Select(i => greedy[i])])} |");
+        Console.WriteLine(
+            $"| {name} | {of(solver)} | {of(greedy)} | {of([.. same.Select(i => solver[i])])} | {of([.. same.Select(i => greedy[i])])} |"
+        );
 
     static int Better(List<Season> one, List<Season> other) => one.Zip(other).Count(x => x.First.Passed > x.Second.Passed);
 
     static string Mean(IReadOnlyList<Season> of, Tensarch.Core.Students.LoadTag tag)
     {
-        var mean = of.Select(s => s.Peaks.Where(p => p.Key.Tag == tag).Select(p => p.Value).DefaultIfEmpty(0).Max()).DefaultIfEmpty(0).Average();
+        var mean = of.Select(s => s.Peaks.Where(p => p.Key.Tag == tag).Select(p => p.Value).DefaultIfEmpty(0).Max())
+            .DefaultIfEmpty(0)
+            .Average();
         return $"{LoadCeiling.Shown(tag, (int)mean)}";
     }
 }

@@ -38,8 +38,7 @@ internal sealed class DayMenu(CatalogueContent content, Programme programme)
             made[key] = offers = Offers(who, week.BackOff, week.Tests);
         key += string.Create(CultureInfo.InvariantCulture, $" {week.Week}");
         if (!portions.TryGetValue(key, out var portioned))
-            portions[key] = portioned =
-            [
+            portions[key] = portioned = [
                 .. offers
                     .GroupBy(o => string.Join('+', o.Ask.Blocks))
                     .Select(same => same.MinBy(o => o.Ask.Level)!)

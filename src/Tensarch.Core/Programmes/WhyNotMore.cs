@@ -48,7 +48,9 @@ internal sealed class WhyNotMore(PieceProblem problem, PieceAnswer answer, Piece
         if (more.Count == 0)
             return new(DayReasonKind.NoMore);
         var broken = more.Select(c => Broken(slot, problem.Slots[slot].Choices[c])).ToList();
-        return broken.TrueForAll(b => b is not null) ? broken[0]! : Costs(slot, skill, problem.Slots[slot].Choices[more[broken.IndexOf(null)]]);
+        return broken.TrueForAll(b => b is not null)
+            ? broken[0]!
+            : Costs(slot, skill, problem.Slots[slot].Choices[more[broken.IndexOf(null)]]);
     }
 
     /// <summary>The first rule that a choice of a slot breaks, everything else as it was chosen.</summary>
@@ -116,7 +118,8 @@ internal sealed class WhyNotMore(PieceProblem problem, PieceAnswer answer, Piece
             return new(DayReasonKind.HardDays, Day: beside.First(b => b.Choice.Hard).Slot.Day);
         var week = problem.Slots[slot].Week;
         var given = days.Count(d => d.Slot.Week == week && d.Choice.Exposes.Contains(skill));
-        return choice.Exposes.Contains(skill)
+        return
+            choice.Exposes.Contains(skill)
             && !was.Exposes.Contains(skill)
             && problem.Asked.Any(a => a.Week == week && a.Skill == skill && given >= a.Exposures)
             ? new(DayReasonKind.Enough)

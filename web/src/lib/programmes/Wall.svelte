@@ -131,8 +131,8 @@
     {#if carried}
       {shortDay(carried.day.day)} moves to {shortDay(carried.to)}: Enter puts it there, Escape leaves it.
     {:else}
-      Solid is done, outlined is planned. Dark blocks are at the week’s step, pale ones below it, empty ones
-      light; a notch is a test, a thin course a back-off week. {onmove
+      Solid is done, outlined is planned. Strong blocks are at the week’s step, faint ones below it, empty
+      ones light; a notch is a test, a thin course a back-off week. {onmove
         ? 'Drag a session to another day, or press M on it.'
         : ''}
     {/if}

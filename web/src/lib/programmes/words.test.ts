@@ -2,7 +2,7 @@ import { beforeAll, describe, expect, it } from 'vitest';
 import type { Schemas } from '$lib/api/client';
 import { catalogue } from '$lib/catalogue/catalogue.svelte';
 import { untestedText } from './ahead';
-import { reasonText } from './words';
+import { atStep, blockText, reasonText } from './words';
 
 beforeAll(() => {
   catalogue.content = {
@@ -64,5 +64,17 @@ describe('why a session is as it is', () => {
   it('says what a test would take where no session is long enough', () => {
     expect(untestedText({ skill: 'crow', weeks: [2, 4], tooShort: 30 })).toContain('30 min');
     expect(untestedText({ skill: 'crow', weeks: [2], tooShort: null })).toContain('in week 2:');
+  });
+});
+
+describe('what a block is', () => {
+  const block = (level: number, kind: Schemas['BlockAim'] = 'train') =>
+    ({ skill: 'crow', kind, level }) as Schemas['StoredBlock'];
+
+  it('says of every level that the core plans what it is', () => {
+    for (const level of [100, 90, 80, 60]) expect(blockText(block(level))).not.toBe('');
+    expect(blockText(block(90))).toContain('a part of the week’s load');
+    expect(blockText(block(60, 'light'))).toBe('lightly');
+    expect([100, 90, 80, 60].map((level) => atStep(block(level)))).toEqual([true, true, false, false]);
   });
 });
