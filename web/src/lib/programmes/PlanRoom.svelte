@@ -45,9 +45,18 @@
   /** The version that was kept here, until the page shows it. */
   let kept = $state(0);
   const basedOn = $derived(Math.max(kept, page.plan?.number ?? 0));
+  /** What stood when the coach began to change it, and whether that was over: the page may hear of another meanwhile. */
+  let began = $state(untrack(standing));
+  const moved = $derived(
+    open && !!tried && (began.basedOn !== basedOn || began.ended !== !!page.plan?.endedAt),
+  );
 
   const shown = $derived(tried ?? stands);
   const chosen = $derived(dayAt(shown, picked));
+
+  function standing() {
+    return { basedOn: Math.max(kept, page.plan?.number ?? 0), ended: !!page.plan?.endedAt };
+  }
 
   /** What stands; of a plan that is over, the same again from the next week on. */
   function first(): Schemas['ProgrammeSketch'] {
@@ -90,7 +99,7 @@
         ask(
           api.POST('/api/v1/students/{studentId}/programme', {
             params: path,
-            body: { id: trial.id, basedOn, sketch: tried!.sketch, ended: !!page.plan?.endedAt },
+            body: { id: trial.id, sketch: tried!.sketch, ...(theirs ? standing() : began) },
           }),
         ),
       'The plan is kept, and its sessions are laid out.',
@@ -138,6 +147,7 @@
 
   function again() {
     text = writeSketch(stands!.sketch);
+    began = standing();
     open = true;
     void trial.now();
   }
@@ -145,6 +155,7 @@
   /** What if there were more time on such a day: worked out, and not kept. */
   function more(day: Schemas['PlanDayView'], minutes: number) {
     text = longer(open ? text : writeSketch(shown!.sketch), day.day, day.half, minutes);
+    if (!open) began = standing();
     open = true;
     void trial.now();
   }
@@ -153,6 +164,7 @@
     leave();
     [said, open] = ['The programme is over: what was still to come is thrown away.', true];
     unseen = page;
+    began = { basedOn, ended: true };
     void trial.now();
     onchanged();
   }
@@ -198,11 +210,15 @@
     {/if}
     <PlanNotices
       plan={page.plan}
-      theirs={theirs && page !== unseen}
+      theirs={(theirs || moved) && page !== unseen}
       refusal={trial.refusal}
       {refused}
       onleave={leave}
-      onagain={() => trial.now()}
+      onagain={() => {
+        began = standing();
+        theirs = false;
+        void trial.now();
+      }}
     />
     <p class="text-quiet text-sm" role="status">
       {trial.working ? 'Working it out…' : said}
