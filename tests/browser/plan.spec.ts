@@ -155,6 +155,28 @@ test('two coaches on one plan: the second one is told, and loses nothing', async
   await expect(page.getByText('The plan is kept, and its sessions are laid out.')).toBeVisible();
 });
 
+test('what another coach does meanwhile is told before one keeps a version over it', async ({ page, request, expectRefusals }) => {
+  expectRefusals();
+  const id = await idOf(request, name);
+  await page.goto(`/students/${id}/plan`);
+  await page.getByRole('button', { name: /Change the programme|Plan again/ }).click();
+  await expect(page.getByRole('button', { name: 'Keep this plan' })).toBeEnabled();
+  const standing = (await (await request.get(`/api/v1/students/${id}/programme`)).json()) as {
+    plan: { number: number; sketch: object };
+  };
+  const other = await request.post(`/api/v1/students/${id}/programme`, {
+    data: { id: crypto.randomUUID(), basedOn: standing.plan.number, sketch: standing.plan.sketch },
+  });
+  expect(other.status()).toBe(201);
+  // The page hears of it by itself; what one was changing stays, and is not put over theirs unawares.
+  await expect(page.getByText('Somebody else kept another version of this plan meanwhile')).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole('heading', { name: 'As it would be' })).toBeVisible();
+  await page.getByRole('button', { name: 'Work mine out again' }).click();
+  await expect(page.getByText('Somebody else kept another version of this plan meanwhile')).toBeHidden();
+  await page.getByRole('button', { name: 'Keep this plan' }).click();
+  await expect(page.getByText('The plan is kept, and its sessions are laid out.')).toBeVisible();
+});
+
 test('a gate is passed, and the plan that follows says what changes and why before it is kept', async ({ page, request }) => {
   const id = await idOf(request, name);
   const decided = await request.post(`/api/v1/students/${id}/skills/front-split/decisions`, {
