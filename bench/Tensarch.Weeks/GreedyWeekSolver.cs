@@ -92,6 +92,11 @@ internal sealed class GreedyWeekSolver : IWeekSolver
             if (apart <= 1)
                 cost += costs.Uneven * one.Exposes.Count(two.Exposes.Contains);
         }
+        foreach (var (track, t) in problem.Loads.Select((track, t) => (track, t)))
+        {
+            var largest = track.Weeks.Max(w => w.Done + days.Where(d => d.Slot.Week == w.Week).Sum(d => d.Choice.Loads[t]));
+            cost += costs.LargestWeek * ((largest + track.Quarter - 1) / track.Quarter);
+        }
         foreach (var asked in problem.Asked)
         {
             var week = days.Where(d => d.Slot.Week == asked.Week).ToList();

@@ -31,7 +31,19 @@ internal sealed partial class PieceModel
                 Limit(track, limit, w, load, most, weeks, mosts);
                 weeks.Add(load);
             }
+            Largest(track, weeks, mosts.DefaultIfEmpty(0).Max());
         }
+    }
+
+    /// <summary>Of two plans that do as much the one with the smaller largest week is the better.</summary>
+    private void Largest(LoadTrack track, List<IntVar> weeks, int most)
+    {
+        if (!rules.Weighs || most == 0)
+            return;
+        var quarters = Model.NewIntVar(0, most / track.Quarter + 1, $"{track.Key} largest");
+        foreach (var load in weeks)
+            Model.Add(quarters * track.Quarter >= load);
+        cost.Add(problem.Costs.LargestWeek * quarters);
     }
 
     private static int MostOf(LoadTrack track, WeekLimit limit, int w, List<int> before)

@@ -40,19 +40,18 @@ internal sealed partial class PieceModel
         foreach (var (choice, c) in slot.Choices.Select((choice, c) => (choice, c)))
             if (choice.Cost > 0)
                 cost.Add(choice.Cost * Chosen[s][c]);
+        // A gap is a share of the costs and of this.
+        cost.Add(LinearExpr.Constant(PieceAnswer.Beside));
         Model.Minimize(LinearExpr.Sum(cost));
-        Begin();
     }
 
-    /// <summary>Where the search begins: the lightest of every session keeps the rules, so that there is an answer however early it ends.</summary>
-    private void Begin()
+    /// <summary>Where the search begins.</summary>
+    /// <param name="chosen">By slot, the place of a choice.</param>
+    public void Begin(IReadOnlyList<int> chosen)
     {
-        foreach (var (slot, s) in problem.Slots.Select((slot, s) => (slot, s)))
-        {
-            var lightest = slot.Choices.Index().MinBy(c => (c.Item.Spacing.Count, c.Item.Heavy.Count, c.Item.Loads.Sum())).Index;
-            foreach (var (chosen, c) in Chosen[s].Select((chosen, c) => (chosen, c)))
-                Model.AddHint(chosen, c == lightest ? 1 : 0);
-        }
+        foreach (var (slot, s) in Chosen.Select((slot, s) => (slot, s)))
+        foreach (var (choice, c) in slot.Select((choice, c) => (choice, c)))
+            Model.AddHint(choice, c == chosen[s] ? 1 : 0);
     }
 
     public CpModel Model { get; } = new();

@@ -53,7 +53,11 @@ public sealed record LoadTrack(
     int GrowthPercent,
     int BackOffPercent,
     IReadOnlyList<WeekLimit> Weeks
-);
+)
+{
+    /// <summary>Of so much the largest week is counted in wholes, rounded up.</summary>
+    public int Quarter => Math.Max(1, Step / 4);
+}
 
 /// <summary>The limit of one week.</summary>
 /// <param name="Week">Of the programme.</param>
@@ -86,6 +90,9 @@ public interface IWeekSolver
 /// <param name="Bound">No answer costs less than this.</param>
 public sealed record PieceAnswer(IReadOnlyList<int> Chosen, long Cost, long Bound)
 {
+    /// <summary>Beside costs of this size a saving is counted, so that it says something where nothing is missing: of one exposure at the least priority.</summary>
+    public const int Beside = 1000;
+
     /// <summary>At most so much of the cost could be saved.</summary>
-    public double Gap => (double)(Cost - Bound) / (1000 + Cost);
+    public double Gap => (double)(Cost - Bound) / (Beside + Cost);
 }

@@ -61,7 +61,7 @@ public sealed class Planner(CatalogueContent content, IWeekSolver solver)
     {
         while (true)
         {
-            if (solver.Solve(problem) is not { } answer)
+            if (Worthwhile.Solve(solver, problem) is not { } answer)
                 return (null, []);
             var days = piece.Days(answer, out var wrong);
             if (wrong < 0)

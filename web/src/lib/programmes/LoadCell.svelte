@@ -26,6 +26,6 @@
   </div>
   <span class="figures text-end text-sm whitespace-nowrap">
     {loadText(week.load)}
-    <span class="text-quiet font-normal">of {week.ceiling > 0 ? loadText(week.ceiling) : '–'}</span>
+    {#if week.ceiling > 0}<span class="text-quiet font-normal">of {loadText(week.ceiling)}</span>{/if}
   </span>
 </div>

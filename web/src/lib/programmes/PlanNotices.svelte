@@ -4,7 +4,7 @@
   import { dayAndTime } from '$lib/parts/format';
   import { pageText } from '$lib/parts/problems';
   import { rulesText } from './ahead';
-  import { brokenText } from './words';
+  import { brokenText, isOfPage } from './words';
 
   interface Props {
     plan: Schemas['PlanView'] | null;
@@ -40,7 +40,7 @@
       {#each conflict as rule (rule)}<li>{rule}</li>{/each}
     </ul>
   </Notice>
-{:else if refusal && refusal.problems.every((p) => p.field === '' || p.field === 'locks' || p.field === 'edit' || p.field.startsWith('edit.'))}
+{:else if refusal && isOfPage(refusal)}
   <Notice tone="error">{pageText(refusal.problems[0]?.code ?? refusal.code)}</Notice>
 {:else if refusal}
   <Notice tone="error">Something in the programme cannot stand: it is said at its field.</Notice>

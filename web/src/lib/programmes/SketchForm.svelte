@@ -2,11 +2,12 @@
   import type { Refusal } from '$lib/api/client';
   import { catalogue } from '$lib/catalogue/catalogue.svelte';
   import Field from '$lib/parts/Field.svelte';
-  import { problemText } from '$lib/parts/problems';
+  import { pageText, problemText } from '$lib/parts/problems';
   import DayFields from '$lib/students/DayFields.svelte';
   import Shapes from './Shapes.svelte';
   import { readDay, type SketchText } from './sketch';
   import Themes from './Themes.svelte';
+  import { isOfPage } from './words';
 
   interface Props {
     text: SketchText;
@@ -152,5 +153,11 @@
   </div>
   {#if text.days.some((d) => readDay(d) === undefined)}
     <p class="text-error text-sm font-semibold">Each day needs minutes between 15 and 120.</p>
+  {/if}
+  <!-- Where the plan stands above the form, so does its notice: out of sight of whoever types here. -->
+  {#if refusal && refusal.status !== 412 && isOfPage(refusal)}
+    <p class="bg-base-100 ruled text-error sticky bottom-0 border-t py-2 text-sm font-semibold xl:hidden">
+      {pageText(refusal.problems[0]?.code ?? refusal.code)}
+    </p>
   {/if}
 </div>

@@ -1,8 +1,8 @@
 import { beforeAll, describe, expect, it } from 'vitest';
-import type { Schemas } from '$lib/api/client';
+import type { Refusal, Schemas } from '$lib/api/client';
 import { catalogue } from '$lib/catalogue/catalogue.svelte';
 import { untestedText } from './ahead';
-import { atStep, blockText, reasonText } from './words';
+import { atStep, blockText, isOfPage, reasonText } from './words';
 
 beforeAll(() => {
   catalogue.content = {
@@ -76,5 +76,22 @@ describe('what a block is', () => {
     expect(blockText(block(90))).toContain('a part of the week’s load');
     expect(blockText(block(60, 'light'))).toBe('lightly');
     expect([100, 90, 80, 60].map((level) => atStep(block(level)))).toEqual([true, true, false, false]);
+  });
+});
+
+describe('what was refused', () => {
+  const refused = (...fields: string[]) =>
+    ({
+      status: 400,
+      code: 'invalid',
+      problems: fields.map((field) => ({ field, code: 'outOfRange' })),
+    }) as unknown as Refusal;
+
+  it('is of the page where no field of the form is named', () => {
+    expect(isOfPage(refused())).toBe(true);
+    expect(isOfPage(refused('locks'))).toBe(true);
+    expect(isOfPage(refused('edit.to'))).toBe(true);
+    expect(isOfPage(refused('sketch.days[0].minutes'))).toBe(false);
+    expect(isOfPage(refused('', 'sketch.start'))).toBe(false);
   });
 });

@@ -1,4 +1,4 @@
-import type { Schemas } from '$lib/api/client';
+import type { Refusal, Schemas } from '$lib/api/client';
 import { catalogue } from '$lib/catalogue/catalogue.svelte';
 import { shortDay } from '$lib/parts/format';
 import { ruleText } from '$lib/planning/verdicts';
@@ -9,6 +9,10 @@ type Day = Schemas['PlanDayView'];
 type Block = Schemas['StoredBlock'];
 
 export const skillName = (skill: string) => catalogue.ladder(skill).name;
+
+/** What was refused for nothing that is typed in the form. */
+export const isOfPage = (refusal: Refusal): boolean =>
+  refusal.problems.every((p) => ['', 'locks', 'edit'].includes(p.field) || p.field.startsWith('edit.'));
 
 /** Why a plan should be made again, in one sentence. */
 export function newsText(news: Schemas['PlanNews']): string {
