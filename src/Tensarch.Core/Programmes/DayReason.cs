@@ -40,6 +40,9 @@ public enum DayReasonKind
     /// <summary>The skill has all the exposures in the week that it asks for.</summary>
     Enough,
 
+    /// <summary>More of a skill would make the largest of these weeks larger; of: what that loads.</summary>
+    LargestWeek,
+
     /// <summary>More of a skill would cost another session of the weeks more than it gives here.</summary>
     Others,
 

@@ -55,8 +55,11 @@ public sealed record LoadTrack(
     IReadOnlyList<WeekLimit> Weeks
 )
 {
-    /// <summary>Of so much the largest week is counted in wholes, rounded up.</summary>
+    /// <summary>In so much the largest week is counted.</summary>
     public int Quarter => Math.Max(1, Step / 4);
+
+    /// <returns>So many of them, rounded up.</returns>
+    public int Quarters(int load) => (load + Quarter - 1) / Quarter;
 }
 
 /// <summary>The limit of one week.</summary>

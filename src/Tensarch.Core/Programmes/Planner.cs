@@ -135,23 +135,22 @@ public sealed class Planner(CatalogueContent content, IWeekSolver solver)
     private IEnumerable<ShortWeek> Explained(IEnumerable<ShortWeek> weeks, SolvedPiece piece) =>
         weeks.GroupBy(w => w.Skill).SelectMany(g => g.Select((w, i) => i > 0 ? w : w with { Why = piece.WhyShort(w, solver) }));
 
-    /// <summary>The ceiling that a reason names is that of the weeks as they came out in the end.</summary>
-    private static PlanDay Said(PlanDay day, List<WeekLoad> loads) =>
-        day with
+    /// <summary>What a reason names of weeks is as the weeks came out in the end.</summary>
+    private PlanDay Said(PlanDay day, List<WeekLoad> loads)
+    {
+        DayReason Now(DayReason reason)
         {
-            WhyNotMore =
-            [
-                .. (day.WhyNotMore ?? []).Select(r =>
-                    r.Kind == DayReasonKind.WeekLoad
-                    && loads.Find(l => l.Week == day.Week && l.Key.Tag == r.Tag && l.Key.Limb == r.Limb) is { } load
-                        ? r with
-                        {
-                            Of = LoadCeiling.Shown(load.Key.Tag, load.Ceiling),
-                        }
-                        : r
-                ),
-            ],
-        };
+            var of = loads.Where(l => l.Key.Tag == reason.Tag && l.Key.Limb == reason.Limb).ToList();
+            int? said = reason.Kind switch
+            {
+                DayReasonKind.WeekLoad => of.Find(l => l.Week == day.Week)?.Ceiling,
+                DayReasonKind.LargestWeek => of.Where(l => PieceOf(l.Week) == PieceOf(day.Week)).Max(l => (int?)l.Load),
+                _ => null,
+            };
+            return said is { } load ? reason with { Of = LoadCeiling.Shown(reason.Tag!.Value, load) } : reason;
+        }
+        return day with { WhyNotMore = [.. (day.WhyNotMore ?? []).Select(Now)] };
+    }
 
     private IEnumerable<UntestedGoal> Untested(PlanFor made, DayMenu menu, List<PlanDay> days)
     {

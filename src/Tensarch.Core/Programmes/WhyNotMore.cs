@@ -123,6 +123,22 @@ internal sealed class WhyNotMore(PieceProblem problem, PieceAnswer answer, Piece
             && !was.Exposes.Contains(skill)
             && problem.Asked.Any(a => a.Week == week && a.Skill == skill && given >= a.Exposures)
             ? new(DayReasonKind.Enough)
-            : new(DayReasonKind.Others);
+            : Larger(slot, choice) ?? new(DayReasonKind.Others);
+    }
+
+    private DayReason? Larger(int slot, Choice choice)
+    {
+        foreach (var (track, t) in problem.Loads.Select((track, t) => (track, t)))
+        {
+            var largest = track.Weeks.Max(w => LoadOf(t, w.Week, slot, days[slot].Choice));
+            if (track.Quarters(LoadOf(t, problem.Slots[slot].Week, slot, choice)) > track.Quarters(largest))
+                return new(
+                    DayReasonKind.LargestWeek,
+                    Tag: track.Key.Tag,
+                    Limb: track.Key.Limb,
+                    Of: LoadCeiling.Shown(track.Key.Tag, largest)
+                );
+        }
+        return null;
     }
 }

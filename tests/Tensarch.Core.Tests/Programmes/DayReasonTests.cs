@@ -60,6 +60,12 @@ public class DayReasonTests
                 var load = plan.Loads.Single(l => l.Week == day.Week && l.Key == new LoadKey(reason.Tag!.Value, reason.Limb!.Value));
                 Assert.Equal(LoadCeiling.Shown(reason.Tag!.Value, load.Ceiling), reason.Of);
                 break;
+            case DayReasonKind.LargestWeek:
+                var piece = plan.Loads.Where(l =>
+                    l.Week / 4 == day.Week / 4 && l.Key == new LoadKey(reason.Tag!.Value, reason.Limb!.Value)
+                );
+                Assert.Equal(LoadCeiling.Shown(reason.Tag!.Value, piece.Max(l => l.Load)), reason.Of);
+                break;
             case DayReasonKind.HardDays:
                 Assert.Equal(1, Math.Abs(reason.Day!.Value.DayNumber - day.Slot.Day.DayNumber));
                 break;

@@ -5388,7 +5388,7 @@ export interface components {
             code?: null | string;
         };
         /** @enum {unknown} */
-        DayReasonKind: "backOff" | "exposure" | "tested" | "theme" | "lightDay" | "spacing" | "fresh" | "wristDays" | "neckDays" | "weekLoad" | "hardDays" | "enough" | "others" | "noMore" | "nearCeiling" | "pinned" | "byHand" | "bent";
+        DayReasonKind: "backOff" | "exposure" | "tested" | "theme" | "lightDay" | "spacing" | "fresh" | "wristDays" | "neckDays" | "weekLoad" | "hardDays" | "enough" | "largestWeek" | "others" | "noMore" | "nearCeiling" | "pinned" | "byHand" | "bent";
         /** @enum {unknown} */
         DayTheme: "hips" | "hamstrings" | "care" | "test";
         /** @description What the gate said when the decision was taken, under which version of which ladder. */

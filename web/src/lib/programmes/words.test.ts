@@ -27,6 +27,9 @@ describe('why a session is as it is', () => {
     expect(
       reasonText(reason('spacing', { day: '2026-12-15', tag: 'hamstring', limb: 'left', number: 2 })),
     ).toMatch(/^No more of Crow: hamstring, left needs 2 days between, and .*15.* loads it heavily\.$/i);
+    expect(reasonText(reason('largestWeek', { tag: 'wrist', of: 236.4 }))).toContain(
+      '236 bodyweight-seconds at most',
+    );
     expect(reasonText(reason('weekLoad', { tag: 'wrist', of: 420 }))).toContain('420 bodyweight-seconds');
     expect(reasonText(reason('weekLoad', { tag: 'hamstring', of: 9.5 }))).toContain('9.5 heavy minutes');
     expect(reasonText(reason('nearCeiling', { tag: 'hamstring', number: 8, of: 9 }))).toContain('8.0 of 9.0');

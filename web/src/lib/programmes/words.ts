@@ -148,6 +148,8 @@ export function reasonText(reason: Schemas['DayReason']): string {
       return `${more}: it would be a second hard day beside ${shortDay(reason.day!)}.`;
     case 'enough':
       return `${more}: it has what it asks for this week.`;
+    case 'largestWeek':
+      return `${more}: ${tag} has ${loadText(reason.of!)} ${unit} at most in each of these weeks, and all of it here would be over that.`;
     case 'others':
       return `${more}: another session of these weeks would lose more than this one gains.`;
     case 'noMore':
