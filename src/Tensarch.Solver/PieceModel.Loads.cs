@@ -38,11 +38,11 @@ internal sealed partial class PieceModel
     /// <summary>Of two plans that do as much the one with the smaller largest week is the better.</summary>
     private void Largest(LoadTrack track, List<IntVar> weeks, int most)
     {
-        if (!rules.Weighs || most == 0)
+        if (!rules.Weighs || most <= track.Carried)
             return;
-        var quarters = Model.NewIntVar(0, most / track.Quarter + 1, $"{track.Key} largest");
+        var quarters = Model.NewIntVar(0, track.Quarters(most), $"{track.Key} largest");
         foreach (var load in weeks)
-            Model.Add(quarters * track.Quarter >= load);
+            Model.Add(quarters * track.Quarter + track.Carried >= load);
         cost.Add(problem.Costs.LargestWeek * quarters);
     }
 

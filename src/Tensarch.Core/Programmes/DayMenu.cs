@@ -10,8 +10,8 @@ namespace Tensarch.Core.Programmes;
 
 /// <summary>What a week asks of the sessions in it.</summary>
 /// <param name="Tests">Tests fall in it.</param>
-/// <param name="Carries">By tag what it will carry, as far as one can tell beforehand; in the ledger's units.</param>
-internal sealed record MenuWeek(int Week, bool BackOff, bool Tests, IReadOnlyDictionary<LoadTag, int> Carries);
+/// <param name="Carries">By tag and side what it will carry, as far as one can tell beforehand; in the ledger's units.</param>
+internal sealed record MenuWeek(int Week, bool BackOff, bool Tests, IReadOnlyDictionary<LoadKey, int> Carries);
 
 /// <summary>
 /// What a session of a plan may be: every set of goals that its minutes take, at each level, some of them lightly, or as a test. Days on which
@@ -107,7 +107,7 @@ internal sealed class DayMenu(CatalogueContent content, Programme programme)
         if (least.Ask.Of(BlockAim.Light).Any())
             return null;
         var often = least.Ask.Blocks.Max(b => content.Programme.Exposures.Of(b.Skill, who.On(b.Skill).Approach.Key, week.BackOff));
-        var most = Keys.ToDictionary(k => k, k => week.Carries[k.Tag] / often);
+        var most = Keys.ToDictionary(k => k, k => week.Carries[k] / often);
         if (most.All(m => least.Load[m.Key] <= m.Value))
             return null;
         var ask = least.Ask with { Level = week.BackOff ? DayOrder.Least : DayOrder.Portion };

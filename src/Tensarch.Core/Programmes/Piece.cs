@@ -80,16 +80,16 @@ internal sealed partial class Piece
             : Themes.Of(slot, menu.For(who, MenuOf(week)), content);
 
     private MenuWeek MenuOf(int week) =>
-        new(week, ceiling.IsBackOff(week), rules.Tests.In(week), LoadCeiling.Counted.ToDictionary(tag => tag, tag => Carries(tag, week)));
+        new(week, ceiling.IsBackOff(week), rules.Tests.In(week), DayMenu.Keys.ToDictionary(key => key, key => Carries(key, week)));
 
     /// <summary>The first week of the piece carries what its ceiling is; each after it grows from what the one before is planned to carry.</summary>
-    private int Carries(LoadTag tag, int week)
+    private int Carries(LoadKey key, int week)
     {
-        var carries = SideExtensions.Both.Min(s => ceiling.Of(new(tag, s), weeks[0], history));
+        var carries = ceiling.Of(key, weeks[0], history);
         for (var next = weeks[0] + 1; next <= week; next++)
         {
             var before = rules.Load.PlannedShare * carries;
-            carries = ceiling.Of(tag, next, _ => (int)before, ceiling.StartOf(next).AddDays(-1));
+            carries = ceiling.Of(key.Tag, next, _ => (int)before, ceiling.StartOf(next).AddDays(-1));
         }
         return carries;
     }
@@ -156,6 +156,9 @@ internal sealed partial class Piece
                             ceiling.Entry(key.Tag),
                             (int)Math.Round(100 * rules.Load.Growth),
                             (int)Math.Round(100 * rules.Load.BackOffShare),
+                            Enumerable
+                                .Range(weeks[0] - rules.Load.BackOffEvery, rules.Load.BackOffEvery)
+                                .Max(w => history.Week(ceiling.StartOf(w))[key]),
                             [.. weeks.Select((w, i) => Limit(key, w, i))]
                         )
                     )

@@ -45,6 +45,7 @@ public sealed record Choice(
 /// <param name="Key">One side stands for both where they are always the same.</param>
 /// <param name="Step">So much more than before is always allowed.</param>
 /// <param name="Entry">So much is allowed whatever was before.</param>
+/// <param name="Carried">The most that one of the weeks shortly before it loaded: only what is larger is a largest week.</param>
 /// <param name="Weeks">By week of the piece.</param>
 public sealed record LoadTrack(
     Sessions.LoadKey Key,
@@ -52,14 +53,15 @@ public sealed record LoadTrack(
     int Entry,
     int GrowthPercent,
     int BackOffPercent,
+    int Carried,
     IReadOnlyList<WeekLimit> Weeks
 )
 {
     /// <summary>In so much the largest week is counted.</summary>
     public int Quarter => Math.Max(1, Step / 4);
 
-    /// <returns>So many of them, rounded up.</returns>
-    public int Quarters(int load) => (load + Quarter - 1) / Quarter;
+    /// <returns>So many of them is a week's load above what was carried, rounded up.</returns>
+    public int Quarters(int load) => (Math.Max(0, load - Carried) + Quarter - 1) / Quarter;
 }
 
 /// <summary>The limit of one week.</summary>

@@ -77,6 +77,31 @@ public class ShortWeekTests
         Assert.Equal(day.Left, Planner.Plan(with).Value.ShortWeeks.Sum(w => w.Asked - w.Has));
     }
 
+    /// <summary>A side that is behind carries little, and says nothing of what the other may.</summary>
+    [Fact]
+    public void What_one_side_carries_makes_no_session_of_the_other_less()
+    {
+        var (ahead, behind) = (Students.Middle(("front-split", 5)), Students.Middle(("front-split", 2)));
+        var course = ahead.Courses[0] with { Right = behind.Courses[0].Right };
+        var who = ahead with { Courses = [course], History = TrainingHistory.None };
+        (DayOfWeek, int)[] days = [(DayOfWeek.Monday, 60), (DayOfWeek.Wednesday, 60), (DayOfWeek.Friday, 60)];
+        var whole = new Assembler(Shipped.Content).Of(who, new([new("front-split", BlockAim.Train)], DayOrder.Whole))!;
+        var loads = LoadTags
+            .All.Select(t => (Left: whole.Load[new LoadKey(t, Side.Left)], Right: whole.Load[new LoadKey(t, Side.Right)]))
+            .ToList();
+        Assert.Contains(loads, l => l.Left > 2 * l.Right || l.Right > 2 * l.Left);
+        var history = Enumerable
+            .Range(1, 4)
+            .SelectMany(week => new[] { 0, 2, 4 }.Select(day => Students.Monday.AddDays(day - 7 * week)))
+            .Order()
+            .Aggregate(TrainingHistory.None, (h, day) => h.With(day, Work.Planned(whole.Plan, Shipped.Content), Shipped.Content));
+        var plan = Planner.Plan(Students.For(who with { History = history }, Students.Weekly(who, 4, days))).Value;
+        Assert.All(
+            plan.Days.Where(d => !d.BackOff && d.Offer is not null),
+            d => Assert.All(d.Offer!.Blocks, b => Assert.Equal(DayOrder.Whole, b.Level))
+        );
+    }
+
     [Fact]
     public void Where_a_load_is_in_the_way_no_more_time_is_named()
     {

@@ -53,6 +53,7 @@ public class SolverTests
                         540,
                         115,
                         60,
+                        before[t] / 2,
                         [new(0, known[t], 0, done, false), new(1, null, before[t], 0, false), new(2, null, 0, 0, true)]
                     )),
             ],
@@ -116,7 +117,7 @@ public class SolverTests
                 if (limit.BackOff && loads[w] > track.Step && 100 * loads[w] >= track.BackOffPercent * loads[w - 1])
                     return null;
             }
-            cost += Costs.LargestWeek * (long)Math.Ceiling(loads.Max() / (track.Step / 4.0));
+            cost += Costs.LargestWeek * (long)Math.Ceiling(Math.Max(0, loads.Max() - track.Carried) / (track.Step / 4.0));
         }
         foreach (var asked in problem.Asked)
         {

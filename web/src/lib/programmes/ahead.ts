@@ -110,8 +110,8 @@ export function gateText(gate: Schemas['ExpectedGate']): string {
       return 'owned';
     default:
       return gate.earliest
-        ? `not before ${shortDay(gate.earliest)}; ${decides(gate.decides)} was measured too seldom to say more`
-        : 'measured too seldom to say';
+        ? `not before ${shortDay(gate.earliest)}; too few readings${gate.decides ? ` of ${decides(gate.decides)}` : ''} to say more`
+        : 'too few readings to say';
   }
 }
 
