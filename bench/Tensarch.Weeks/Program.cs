@@ -82,7 +82,13 @@ void Monolith(int each, int times)
     Console.WriteLine("| goals | limit | solver, median s | cost | largest gap | without a plan |");
     Console.WriteLine("|---|---|---|---|---|---|");
     for (var goals = 1; goals <= 3; goals++)
-        foreach (var (name, under, limit) in new[] { ("pieces", content, 1), ($"monolith, {times}", whole, times) })
+        foreach (
+            var (name, under, limit) in new[]
+            {
+                ("pieces", content, CpWeekSolver.UsualWork),
+                ($"monolith, {times}", whole, times * CpWeekSolver.UsualWork),
+            }
+        )
         {
             var (seconds, cost, gap, none) = (new List<double>(), 0L, 0.0, 0);
             for (var i = 0; i < each; i++)

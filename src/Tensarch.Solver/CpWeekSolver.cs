@@ -8,12 +8,12 @@ namespace Tensarch.Solver;
 /// that counts work and not time: the same problem has the same answer on any machine.
 /// </summary>
 /// <param name="work">The limit, in the solver's own deterministic unit: two to three seconds of work.</param>
-/// <param name="gap">The search ends where at most so much of the cost could still be saved.</param>
-public sealed class CpWeekSolver(double work = CpWeekSolver.UsualWork, double gap = CpWeekSolver.UsualGap) : IWeekSolver
+/// <param name="left">The search ends where at most so much could still be saved: less than a step down costs, and under 2 % of any piece.</param>
+public sealed class CpWeekSolver(double work = CpWeekSolver.UsualWork, int left = CpWeekSolver.UsualLeft) : IWeekSolver
 {
     public const double UsualWork = 2.5;
 
-    public const double UsualGap = 0.019;
+    public const int UsualLeft = 19;
 
     /// <summary>Where the limit ends before any plan is found, nothing is proven: it is tried again with so much more.</summary>
     private const int LongerBy = 4;
@@ -57,8 +57,8 @@ public sealed class CpWeekSolver(double work = CpWeekSolver.UsualWork, double ga
             status is CpSolverStatus.Optimal or CpSolverStatus.Feasible
                 ? new(
                     [.. model.Chosen.Select(slot => slot.ToList().FindIndex(x => solver.BooleanValue(x)))],
-                    (long)Math.Round(solver.ObjectiveValue) - PieceAnswer.Beside,
-                    (long)Math.Ceiling(solver.BestObjectiveBound - 1e-6) - PieceAnswer.Beside
+                    (long)Math.Round(solver.ObjectiveValue),
+                    (long)Math.Ceiling(solver.BestObjectiveBound - 1e-6)
                 )
                 : null
         );
@@ -118,7 +118,7 @@ public sealed class CpWeekSolver(double work = CpWeekSolver.UsualWork, double ga
         {
             StringParameters = string.Create(
                 System.Globalization.CultureInfo.InvariantCulture,
-                $"num_workers:1 random_seed:1 max_deterministic_time:{work} relative_gap_limit:{gap} linearization_level:2 symmetry_level:0"
+                $"num_workers:1 random_seed:1 max_deterministic_time:{work} absolute_gap_limit:{left} linearization_level:2 symmetry_level:0"
             ),
         };
 }

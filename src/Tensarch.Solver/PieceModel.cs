@@ -40,8 +40,6 @@ internal sealed partial class PieceModel
         foreach (var (choice, c) in slot.Choices.Select((choice, c) => (choice, c)))
             if (choice.Cost > 0)
                 cost.Add(choice.Cost * Chosen[s][c]);
-        // A gap is a share of the costs and of this.
-        cost.Add(LinearExpr.Constant(PieceAnswer.Beside));
         Model.Minimize(LinearExpr.Sum(cost));
     }
 

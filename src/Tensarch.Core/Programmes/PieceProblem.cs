@@ -95,9 +95,6 @@ public interface IWeekSolver
 /// <param name="Bound">No answer costs less than this.</param>
 public sealed record PieceAnswer(IReadOnlyList<int> Chosen, long Cost, long Bound)
 {
-    /// <summary>Beside costs of this size a saving is counted, so that it says something where nothing is missing: of one exposure at the least priority.</summary>
-    public const int Beside = 1000;
-
     /// <summary>At most so much of the cost could be saved.</summary>
-    public double Gap => (double)(Cost - Bound) / (Beside + Cost);
+    public double Gap => (double)(Cost - Bound) / (1000 + Cost);
 }

@@ -151,7 +151,7 @@ public class SolverTests
             problem =>
             {
                 var best = Every(problem).Select(a => CostOf(problem, a)).Where(c => c is not null).Min();
-                var answer = new CpWeekSolver(gap: 0).Solve(problem);
+                var answer = new CpWeekSolver(left: 0).Solve(problem);
                 Assert.Equal(best, answer?.Cost);
                 Assert.Equal(best, answer?.Bound);
                 if (answer is null)
@@ -178,7 +178,8 @@ public class SolverTests
                 var best = Every(problem).Select(a => CostOf(problem, a)).Where(c => c is not null).Min();
                 Assert.Equal(answer.Cost, CostOf(problem, answer.Chosen));
                 Assert.InRange(best!.Value, answer.Bound, answer.Cost);
-                Assert.InRange(answer.Gap, 0, CpWeekSolver.UsualGap);
+                Assert.InRange(answer.Cost - answer.Bound, 0, CpWeekSolver.UsualLeft);
+                Assert.InRange(answer.Gap, 0, 0.02);
             },
             iter: 50 * Budget.Seconds
         );

@@ -65,7 +65,7 @@ public class WorthwhileTests
         SolverTests.AnyProblem.Sample(
             problem =>
             {
-                var answer = Worthwhile.Solve(new CpWeekSolver(gap: 0), problem);
+                var answer = Worthwhile.Solve(new CpWeekSolver(left: 0), problem);
                 var all = SolverTests.Every(problem).Where(a => SolverTests.CostOf(problem, a) is not null).ToList();
                 Assert.Equal(all.Count == 0, answer is null);
                 if (answer is null)
