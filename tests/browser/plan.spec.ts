@@ -136,8 +136,8 @@ test('a session is dragged to another day by mouse, pinned there, and set free a
   await expect(there).toHaveCount(0);
 });
 
-test('two coaches on one plan: the second one is told, and loses nothing', async ({ page, request, expectRefusals }) => {
-  expectRefusals();
+/** One coach begins to change the plan, and another keeps a version of it meanwhile. */
+async function changeWhileAnotherKeeps(page: Page, request: APIRequestContext) {
   const id = await idOf(request, name);
   await page.goto(`/students/${id}/plan`);
   await page.getByRole('button', { name: /Change the programme|Plan again/ }).click();
@@ -149,6 +149,11 @@ test('two coaches on one plan: the second one is told, and loses nothing', async
     data: { id: crypto.randomUUID(), basedOn: standing.plan.number, sketch: standing.plan.sketch },
   });
   expect(other.status()).toBe(201);
+}
+
+test('two coaches on one plan: the second one is told, and loses nothing', async ({ page, request, expectRefusals }) => {
+  expectRefusals();
+  await changeWhileAnotherKeeps(page, request);
   await page.getByRole('button', { name: 'Keep this plan' }).click();
   await expect(page.getByText('Somebody else kept another version of this plan meanwhile')).toBeVisible();
   await page.getByRole('button', { name: 'Keep this plan' }).click();
@@ -157,17 +162,7 @@ test('two coaches on one plan: the second one is told, and loses nothing', async
 
 test('what another coach does meanwhile is told before one keeps a version over it', async ({ page, request, expectRefusals }) => {
   expectRefusals();
-  const id = await idOf(request, name);
-  await page.goto(`/students/${id}/plan`);
-  await page.getByRole('button', { name: /Change the programme|Plan again/ }).click();
-  await expect(page.getByRole('button', { name: 'Keep this plan' })).toBeEnabled();
-  const standing = (await (await request.get(`/api/v1/students/${id}/programme`)).json()) as {
-    plan: { number: number; sketch: object };
-  };
-  const other = await request.post(`/api/v1/students/${id}/programme`, {
-    data: { id: crypto.randomUUID(), basedOn: standing.plan.number, sketch: standing.plan.sketch },
-  });
-  expect(other.status()).toBe(201);
+  await changeWhileAnotherKeeps(page, request);
   // The page hears of it by itself; what one was changing stays, and is not put over theirs unawares.
   await expect(page.getByText('Somebody else kept another version of this plan meanwhile')).toBeVisible({ timeout: 60_000 });
   await expect(page.getByRole('heading', { name: 'As it would be' })).toBeVisible();

@@ -139,7 +139,7 @@ internal sealed partial class Piece
             var left = key with { Limb = Side.Left };
             return slots.All(s => s.Offers.All(o => o.Load[key] == o.Load[left]))
                 && Enumerable
-                    .Range(weeks[0] - 2, weeks.Count + 2)
+                    .Range(weeks[0] - rules.Load.BackOffEvery, weeks.Count + rules.Load.BackOffEvery)
                     .Select(ceiling.StartOf)
                     .All(w => history.Week(w)[key] == history.Week(w)[left]);
         }

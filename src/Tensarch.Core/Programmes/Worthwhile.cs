@@ -6,7 +6,7 @@ namespace Tensarch.Core.Programmes;
 /// </summary>
 internal static class Worthwhile
 {
-    /// <returns>The best of what is worth it, told as a choice of all; none where nothing keeps the rules.</returns>
+    /// <returns>The best of what is worth it, told as a choice of all; its bound is of what is worth it. None where nothing keeps the rules.</returns>
     public static PieceAnswer? Solve(IWeekSolver solver, PieceProblem problem)
     {
         var places = problem.Slots.Select(s => Places(s.Choices)).ToList();
