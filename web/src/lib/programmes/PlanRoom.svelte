@@ -27,7 +27,10 @@
 
   let { student, page, onchanged }: Props = $props();
   const path = $derived({ path: { studentId: student.id } });
-  const stands = $derived(page.plan && !page.plan.endedAt ? page.plan : undefined);
+  /** What was kept or changed here, until the page shows it. */
+  let kept = $state.raw<Schemas['PlanView']>();
+  const latest = $derived(kept && kept.number > (page.plan?.number ?? 0) ? kept : page.plan);
+  const stands = $derived(latest && !latest.endedAt ? latest : undefined);
   let open = $state(untrack(() => !page.plan || !!page.plan.endedAt));
   let text = $state<SketchText>(untrack(() => writeSketch(first())));
   const trial = new Trial(
@@ -42,20 +45,16 @@
   let theirs = $state(false);
   /** What was shown when another version turned up, or the programme was ended: nothing is kept before that is there to be seen. */
   let unseen = $state.raw<Schemas['ProgrammePage']>();
-  /** The version that was kept here, until the page shows it. */
-  let kept = $state(0);
-  const basedOn = $derived(Math.max(kept, page.plan?.number ?? 0));
+  const basedOn = $derived(latest?.number ?? 0);
   /** What stood when the coach began to change it, and whether that was over: the page may hear of another meanwhile. */
   let began = $state(untrack(standing));
-  const moved = $derived(
-    open && !!tried && (began.basedOn !== basedOn || began.ended !== !!page.plan?.endedAt),
-  );
+  const moved = $derived(open && !!tried && (began.basedOn !== basedOn || began.ended !== !!latest?.endedAt));
 
   const shown = $derived(tried ?? stands);
   const chosen = $derived(dayAt(shown, picked));
 
   function standing() {
-    return { basedOn: Math.max(kept, page.plan?.number ?? 0), ended: !!page.plan?.endedAt };
+    return { basedOn: latest?.number ?? 0, ended: !!latest?.endedAt };
   }
 
   /** What stands; of a plan that is over, the same again from the next week on. */
@@ -76,7 +75,7 @@
     refused = [];
     said = '';
     try {
-      kept = (await call()).number;
+      kept = await call();
       trial.forget();
       open = false;
       theirs = false;
