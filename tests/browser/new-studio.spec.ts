@@ -61,14 +61,29 @@ test('the first person in creates the owner, with clear messages on the way', as
 test('a sign-in that ends in one tab is said in the other, and nothing typed is lost', async ({ page, context, expectRefusals }) => {
   expectRefusals();
   await signIn(page);
+  // What was asked before the sign-in ended is answered after it.
+  let release = () => undefined as void;
+  const ended = new Promise<void>((resolve) => (release = resolve));
+  await page.route('**/compute/bars', async (route) => {
+    const response = await route.fetch();
+    await ended;
+    await route.fulfill({ response });
+  });
+  const asked = page.waitForRequest('**/compute/bars');
   await page.getByRole('link', { name: 'Add a student' }).click();
+  const late = await asked;
   await page.getByLabel('Name', { exact: true }).fill('Half Typed');
   const other = await context.newPage();
   await other.goto('/students');
   await other.getByRole('button', { name: 'Sign out' }).click();
   await expect(other.getByRole('heading', { name: 'Sign in' })).toBeVisible();
+  const refused = page.waitForResponse('**/api/v1/students');
   await page.getByRole('button', { name: 'Save the student' }).click();
+  await refused;
+  release();
+  await (await late.response())?.finished();
   await expect(page.getByText('what you typed stays here', { exact: false }).first()).toBeVisible();
+  await page.unroute('**/compute/bars');
   await signIn(other);
   await page.getByRole('button', { name: 'Save the student' }).click();
   await expect(page.getByRole('heading', { name: 'Half Typed' })).toBeVisible();

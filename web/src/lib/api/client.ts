@@ -44,25 +44,32 @@ export class Refusal extends Error {
   }
 }
 
-/** Told of every answer: whether the sign-in still stood. */
-export const signIn: { stands: (stands: boolean) => void } = { stands: () => undefined };
+/** Told of every answer: whether the sign-in still stood. What was asked before it ended says nothing of what is so since. */
+export const signIn: { stands: (stands: boolean) => void; ends: number } = {
+  stands: () => undefined,
+  ends: 0,
+};
 
 type Answer<T> = { data?: T; error?: unknown; response: Response };
 
 /** The body of a good answer; throws a Refusal, also when the server cannot be reached. */
 export async function ask<T>(call: Promise<Answer<T>>): Promise<T> {
   let answer: Answer<T>;
+  const { ends } = signIn;
   try {
     answer = await call;
   } catch {
     throw new Refusal(0, 'unreachable', []);
   }
   if (answer.response.ok) {
-    signIn.stands(true);
+    if (ends === signIn.ends) signIn.stands(true);
     return answer.data as T;
   }
   const body = (answer.error ?? {}) as { code?: string; errors?: FieldProblem[] };
-  if (body.code === 'signedOut') signIn.stands(false);
+  if (body.code === 'signedOut') {
+    signIn.ends++;
+    signIn.stands(false);
+  }
   throw new Refusal(answer.response.status, body.code ?? 'unexpected', body.errors ?? []);
 }
 
