@@ -40,10 +40,10 @@ internal sealed partial class PieceModel
     {
         if (!rules.Weighs || most <= track.Carried)
             return;
-        var quarters = Model.NewIntVar(0, track.Quarters(most), $"{track.Key} largest");
+        var parts = Model.NewIntVar(0, track.Parts(most), $"{track.Key} largest");
         foreach (var load in weeks)
-            Model.Add(quarters * track.Quarter + track.Carried >= load);
-        cost.Add(problem.Costs.LargestWeek * quarters);
+            Model.Add(parts * track.Part + track.Carried >= load);
+        cost.Add(problem.Costs.LargestWeek * parts);
     }
 
     private static int MostOf(LoadTrack track, WeekLimit limit, int w, List<int> before)

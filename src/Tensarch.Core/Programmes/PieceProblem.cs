@@ -57,11 +57,11 @@ public sealed record LoadTrack(
     IReadOnlyList<WeekLimit> Weeks
 )
 {
-    /// <summary>In so much the largest week is counted.</summary>
-    public int Quarter => Math.Max(1, Step / 4);
+    /// <summary>In so much the largest week is counted: of what anyone may begin with, so that no region weighs more than another.</summary>
+    public int Part => Math.Max(1, Entry / 24);
 
     /// <returns>So many of them is a week's load above what was carried, rounded up.</returns>
-    public int Quarters(int load) => (Math.Max(0, load - Carried) + Quarter - 1) / Quarter;
+    public int Parts(int load) => (Math.Max(0, load - Carried) + Part - 1) / Part;
 }
 
 /// <summary>The limit of one week.</summary>

@@ -117,7 +117,7 @@ public class SolverTests
                 if (limit.BackOff && loads[w] > track.Step && 100 * loads[w] >= track.BackOffPercent * loads[w - 1])
                     return null;
             }
-            cost += Costs.LargestWeek * (long)Math.Ceiling(Math.Max(0, loads.Max() - track.Carried) / (track.Step / 4.0));
+            cost += Costs.LargestWeek * (long)Math.Ceiling(Math.Max(0, loads.Max() - track.Carried) / Math.Floor(track.Entry / 24.0));
         }
         foreach (var asked in problem.Asked)
         {
