@@ -69,7 +69,10 @@ test('a new student is planned from intake to eight weeks: tried, changed before
   await expect(weeks(page).getByText('back-off', { exact: true })).toHaveCount(1);
   expect(await stones(page).count()).toBeLessThan(sessions);
   await page.getByRole('button', { name: 'Keep this plan' }).click();
-  await expect(page.getByText('The plan is kept, and its sessions are laid out.')).toBeVisible();
+  // Wherever the button was: what came of it is in sight, and the keyboard goes on from there.
+  const said = page.getByText('The plan is kept, and its sessions are laid out.');
+  await expect(said).toBeInViewport();
+  await expect(said).toBeFocused();
   await expect(page.getByText('Version 1')).toBeVisible();
   await stones(page).first().click();
   await expect(page.getByRole('heading', { name: 'Why' })).toBeVisible();

@@ -1,5 +1,5 @@
 <script lang="ts">
-  import { untrack } from 'svelte';
+  import { tick, untrack } from 'svelte';
   import { account } from '$lib/accounts/account.svelte';
   import { api, ask, newId, type Refusal, type Schemas } from '$lib/api/client';
   import { dayAndTime, longDay, number, today } from '$lib/parts/format';
@@ -41,6 +41,7 @@
   let picked = $state<string>();
   let refused = $state.raw<Schemas['BrokenRule'][]>([]);
   let said = $state('');
+  let line = $state<HTMLElement>();
   /** Another coach kept a version meanwhile. */
   let theirs = $state(false);
   /** What was shown when another version turned up, or the programme was ended: nothing is kept before that is there to be seen. */
@@ -92,8 +93,8 @@
     }
   }
 
-  const keep = () =>
-    send(
+  async function keep() {
+    await send(
       () =>
         ask(
           api.POST('/api/v1/students/{studentId}/programme', {
@@ -103,6 +104,10 @@
         ),
       'The plan is kept, and its sessions are laid out.',
     );
+    // Kept from far down: what was said of it stands above, and the button is gone.
+    await tick();
+    if (said) line?.focus();
+  }
 
   const edit = (edit: Schemas['PlanEdit'], done: string) =>
     send(
@@ -219,7 +224,7 @@
         void trial.now();
       }}
     />
-    <p class="text-quiet text-sm" role="status">
+    <p class="text-quiet scroll-mt-6 text-sm" role="status" tabindex="-1" bind:this={line}>
       {trial.working ? 'Working it out…' : said}
     </p>
 
