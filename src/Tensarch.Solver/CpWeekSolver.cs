@@ -7,7 +7,7 @@ namespace Tensarch.Solver;
 /// Plans a piece by constraint programming: one choice a session, rules as constraints, wishes as weights. One worker, a fixed seed and a limit
 /// that counts work and not time: the same problem has the same answer on any machine.
 /// </summary>
-/// <param name="work">The limit, in the solver's own deterministic unit: two to three seconds of work.</param>
+/// <param name="work">The limit of the longer search, in the solver's own deterministic unit: two to three seconds of work.</param>
 /// <param name="left">The search ends where at most so much could still be saved: less than a step down costs, and under 2 % of any piece.</param>
 public sealed class CpWeekSolver(double work = CpWeekSolver.UsualWork, int left = CpWeekSolver.UsualLeft) : IWeekSolver
 {
@@ -20,9 +20,13 @@ public sealed class CpWeekSolver(double work = CpWeekSolver.UsualWork, int left 
 
     private const double MostWork = 64;
 
-    /// <summary>Led by the linear relaxation, whole and without cuts: what it leaves open is where the good plans are.</summary>
-    private const string Search =
-        "search_branching:LP_SEARCH linearization_level:2 cut_level:0 add_lp_constraints_lazily:false symmetry_level:0";
+    /// <summary>Work of the search that most pieces are done with.</summary>
+    private const double FirstWork = 0.6;
+
+    private const string Usual = "linearization_level:2 symmetry_level:0";
+
+    /// <summary>Led by the linear relaxation, whole and without cuts: slower mostly, and at its end where the other one is stuck far from it.</summary>
+    private const string Led = $"{Usual} search_branching:LP_SEARCH cut_level:0 add_lp_constraints_lazily:false";
 
     /// <summary>A week alone is small.</summary>
     private const double WeekWork = 0.05;
@@ -30,13 +34,28 @@ public sealed class CpWeekSolver(double work = CpWeekSolver.UsualWork, int left 
     public PieceAnswer? Solve(PieceProblem problem)
     {
         var begin = WeekByWeek(problem);
+        var (status, first) = Solve(problem, Usual, Math.Min(work, FirstWork), begin);
+        if (status is CpSolverStatus.Infeasible || first is not null && first.Cost - first.Bound <= left)
+            return Told(problem, first);
         for (var limit = work; ; limit *= LongerBy)
         {
-            var (status, answer) = Solve(problem, limit, begin);
-            if (status != CpSolverStatus.Unknown || limit >= MostWork)
-                return answer is null ? null : answer with { Cost = CostOf(problem, answer.Chosen) };
+            var (then, answer) = Solve(problem, Led, limit, first?.Chosen ?? begin);
+            if (then is not CpSolverStatus.Unknown || first is not null || limit >= MostWork)
+                return Told(problem, Better(first, answer));
         }
     }
+
+    /// <summary>The answer that costs less, and the most that was proven of either.</summary>
+    private static PieceAnswer? Better(PieceAnswer? one, PieceAnswer? other) =>
+        one is null || other is null
+            ? other ?? one
+            : (one.Cost < other.Cost ? one : other) with
+            {
+                Bound = Math.Max(one.Bound, other.Bound),
+            };
+
+    private PieceAnswer? Told(PieceProblem problem, PieceAnswer? answer) =>
+        answer is null ? null : answer with { Cost = CostOf(problem, answer.Chosen) };
 
     /// <summary>A search that ends early has not always seen how little its answer costs.</summary>
     private long CostOf(PieceProblem problem, IReadOnlyList<int> chosen) =>
@@ -45,16 +64,17 @@ public sealed class CpWeekSolver(double work = CpWeekSolver.UsualWork, int left 
             {
                 Slots = [.. problem.Slots.Select((s, i) => s with { Choices = [s.Choices[chosen[i]]] })],
             },
+            Usual,
             work,
             null
         ).Answer!.Cost;
 
-    private (CpSolverStatus Status, PieceAnswer? Answer) Solve(PieceProblem problem, double limit, IReadOnlyList<int>? begin)
+    private (CpSolverStatus Status, PieceAnswer? Answer) Solve(PieceProblem problem, string search, double limit, IReadOnlyList<int>? begin)
     {
         var model = new PieceModel(problem, RuleBook.Whole);
         if (begin is not null)
             model.Begin(begin);
-        var solver = Solver(limit);
+        var solver = Solver(limit, search);
         var status = solver.Solve(model.Model);
         return (
             status,
@@ -83,7 +103,7 @@ public sealed class CpWeekSolver(double work = CpWeekSolver.UsualWork, int left 
             {
                 Slots = [.. problem.Slots.Select((s, i) => s.Week == week ? s : s with { Choices = [s.Choices[chosen[i]]] })],
             };
-            if (Solve(open, WeekWork, null).Answer is { } answer)
+            if (Solve(open, Usual, WeekWork, null).Answer is { } answer)
                 foreach (var (i, _) in problem.Slots.Index().Where(s => s.Item.Week == week))
                     chosen[i] = answer.Chosen[i];
         }
@@ -117,12 +137,12 @@ public sealed class CpWeekSolver(double work = CpWeekSolver.UsualWork, int left 
         return [.. core.OrderBy(r => r.Kind).ThenBy(r => r.Week).ThenBy(r => r.Day)];
     }
 
-    private CpSolver Solver(double work) =>
+    private CpSolver Solver(double work, string search = Usual) =>
         new()
         {
             StringParameters = string.Create(
                 System.Globalization.CultureInfo.InvariantCulture,
-                $"num_workers:1 random_seed:1 max_deterministic_time:{work} absolute_gap_limit:{left} {Search}"
+                $"num_workers:1 random_seed:1 max_deterministic_time:{work} absolute_gap_limit:{left} {search}"
             ),
         };
 }
