@@ -9,7 +9,12 @@ namespace Tensarch.Solver;
 /// </summary>
 /// <param name="work">The limit of the longer search, in the solver's own deterministic unit: two to three seconds of work.</param>
 /// <param name="left">The search ends where at most so much could still be saved: less than a step down costs, and under 2 % of any piece.</param>
-public sealed class CpWeekSolver(double work = CpWeekSolver.UsualWork, int left = CpWeekSolver.UsualLeft) : IWeekSolver
+/// <param name="first">Work of the search that most pieces are done with; what is not is gone on with in another way.</param>
+public sealed class CpWeekSolver(
+    double work = CpWeekSolver.UsualWork,
+    int left = CpWeekSolver.UsualLeft,
+    double first = CpWeekSolver.FirstWork
+) : IWeekSolver
 {
     public const double UsualWork = 2.5;
 
@@ -20,7 +25,6 @@ public sealed class CpWeekSolver(double work = CpWeekSolver.UsualWork, int left 
 
     private const double MostWork = 64;
 
-    /// <summary>Work of the search that most pieces are done with.</summary>
     private const double FirstWork = 0.6;
 
     private const string Usual = "linearization_level:2 symmetry_level:0";
@@ -34,14 +38,14 @@ public sealed class CpWeekSolver(double work = CpWeekSolver.UsualWork, int left 
     public PieceAnswer? Solve(PieceProblem problem)
     {
         var begin = WeekByWeek(problem);
-        var (status, first) = Solve(problem, Usual, Math.Min(work, FirstWork), begin);
-        if (status is CpSolverStatus.Infeasible || first is not null && first.Cost - first.Bound <= left)
-            return Told(problem, first);
+        var (status, found) = Solve(problem, Usual, Math.Min(work, first), begin);
+        if (status is CpSolverStatus.Infeasible || found is not null && found.Cost - found.Bound <= left)
+            return Told(problem, found);
         for (var limit = work; ; limit *= LongerBy)
         {
-            var (then, answer) = Solve(problem, Led, limit, first?.Chosen ?? begin);
-            if (then is not CpSolverStatus.Unknown || first is not null || limit >= MostWork)
-                return Told(problem, Better(first, answer));
+            var (then, answer) = Solve(problem, Led, limit, found?.Chosen ?? begin);
+            if (then is not CpSolverStatus.Unknown || found is not null || limit >= MostWork)
+                return Told(problem, Better(found, answer));
         }
     }
 

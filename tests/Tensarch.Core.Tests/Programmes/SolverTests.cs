@@ -154,6 +154,9 @@ public class SolverTests
                 var answer = new CpWeekSolver(left: 0).Solve(problem);
                 Assert.Equal(best, answer?.Cost);
                 Assert.Equal(best, answer?.Bound);
+                // The search that goes on where the first one is stuck, alone.
+                var led = new CpWeekSolver(left: 0, first: 0).Solve(problem);
+                Assert.Equal((best, best), (led?.Cost, led?.Bound));
                 if (answer is null)
                     Interlocked.Increment(ref none);
                 else
