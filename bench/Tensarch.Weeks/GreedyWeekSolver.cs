@@ -95,7 +95,7 @@ internal sealed class GreedyWeekSolver : IWeekSolver
         foreach (var (track, t) in problem.Loads.Select((track, t) => (track, t)))
         {
             var largest = track.Weeks.Max(w => w.Done + days.Where(d => d.Slot.Week == w.Week).Sum(d => d.Choice.Loads[t]));
-            cost += costs.LargestWeek * track.Parts(largest);
+            cost += track.CostOf(largest, costs.LargestWeek);
         }
         foreach (var asked in problem.Asked)
         {

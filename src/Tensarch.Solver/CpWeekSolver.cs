@@ -7,29 +7,26 @@ namespace Tensarch.Solver;
 /// Plans a piece by constraint programming: one choice a session, rules as constraints, wishes as weights. One worker, a fixed seed and a limit
 /// that counts work and not time: the same problem has the same answer on any machine.
 /// </summary>
-/// <param name="work">The limit of the longer search, in the solver's own deterministic unit: two to three seconds of work.</param>
+/// <param name="work">The limit of one search, in the solver's own deterministic unit: some seconds of work.</param>
 /// <param name="left">The search ends where at most so much could still be saved: less than a step down costs, and under 2 % of any piece.</param>
-/// <param name="first">Work of the search that most pieces are done with; what is not is gone on with in another way.</param>
-public sealed class CpWeekSolver(
-    double work = CpWeekSolver.UsualWork,
-    int left = CpWeekSolver.UsualLeft,
-    double first = CpWeekSolver.FirstWork
-) : IWeekSolver
+public sealed class CpWeekSolver(double work = CpWeekSolver.UsualWork, int left = CpWeekSolver.UsualLeft) : IWeekSolver
 {
-    public const double UsualWork = 2.5;
+    public const double UsualWork = 1.5;
 
     public const int UsualLeft = 19;
+
+    /// <summary>So many searches at most, each with a seed of its own from the best answer so far: the next is seldom stuck where one was.</summary>
+    private const int Searches = 2;
 
     /// <summary>Where the limit ends before any plan is found, nothing is proven: it is tried again with so much more.</summary>
     private const int LongerBy = 4;
 
     private const double MostWork = 64;
 
-    private const double FirstWork = 0.6;
+    /// <summary>The models are small: to probe them takes longer than it saves.</summary>
+    private const string Usual = "linearization_level:2 symmetry_level:0 cp_model_probing_level:0";
 
-    private const string Usual = "linearization_level:2 symmetry_level:0";
-
-    /// <summary>Led by the linear relaxation, whole and without cuts: slower mostly, and at its end where the other one is stuck far from it.</summary>
+    /// <summary>Led by the linear relaxation, whole and without cuts: the relaxation is near the end, and what is missing are good plans.</summary>
     private const string Led = $"{Usual} search_branching:LP_SEARCH cut_level:0 add_lp_constraints_lazily:false";
 
     /// <summary>A week alone is small.</summary>
@@ -37,15 +34,17 @@ public sealed class CpWeekSolver(
 
     public PieceAnswer? Solve(PieceProblem problem)
     {
-        var begin = WeekByWeek(problem);
-        var (status, found) = Solve(problem, Usual, Math.Min(work, first), begin);
-        if (status is CpSolverStatus.Infeasible || found is not null && found.Cost - found.Bound <= left)
-            return Told(problem, found);
-        for (var limit = work; ; limit *= LongerBy)
+        var (begin, limit, found) = (WeekByWeek(problem), work, (PieceAnswer?)null);
+        for (var seed = 1; ; seed++)
         {
-            var (then, answer) = Solve(problem, Led, limit, found?.Chosen ?? begin);
-            if (then is not CpSolverStatus.Unknown || found is not null || limit >= MostWork)
-                return Told(problem, Better(found, answer));
+            var (status, answer) = Solve(problem, Led, limit, found?.Chosen ?? begin, seed);
+            found = Better(found, answer);
+            if (status is CpSolverStatus.Infeasible || found is null && limit >= MostWork)
+                return null;
+            if (found is null)
+                limit *= LongerBy;
+            else if (seed >= Searches || found.Cost - found.Bound <= left)
+                return found with { Cost = CostOf(problem, found.Chosen) };
         }
     }
 
@@ -58,9 +57,6 @@ public sealed class CpWeekSolver(
                 Bound = Math.Max(one.Bound, other.Bound),
             };
 
-    private PieceAnswer? Told(PieceProblem problem, PieceAnswer? answer) =>
-        answer is null ? null : answer with { Cost = CostOf(problem, answer.Chosen) };
-
     /// <summary>A search that ends early has not always seen how little its answer costs.</summary>
     private long CostOf(PieceProblem problem, IReadOnlyList<int> chosen) =>
         Solve(
@@ -69,16 +65,21 @@ public sealed class CpWeekSolver(
                 Slots = [.. problem.Slots.Select((s, i) => s with { Choices = [s.Choices[chosen[i]]] })],
             },
             Usual,
-            work,
-            null
+            work
         ).Answer!.Cost;
 
-    private (CpSolverStatus Status, PieceAnswer? Answer) Solve(PieceProblem problem, string search, double limit, IReadOnlyList<int>? begin)
+    private (CpSolverStatus Status, PieceAnswer? Answer) Solve(
+        PieceProblem problem,
+        string search,
+        double limit,
+        IReadOnlyList<int>? begin = null,
+        int seed = 1
+    )
     {
         var model = new PieceModel(problem, RuleBook.Whole);
         if (begin is not null)
             model.Begin(begin);
-        var solver = Solver(limit, search);
+        var solver = Solver(limit, search, seed);
         var status = solver.Solve(model.Model);
         return (
             status,
@@ -107,7 +108,7 @@ public sealed class CpWeekSolver(
             {
                 Slots = [.. problem.Slots.Select((s, i) => s.Week == week ? s : s with { Choices = [s.Choices[chosen[i]]] })],
             };
-            if (Solve(open, Usual, WeekWork, null).Answer is { } answer)
+            if (Solve(open, Usual, WeekWork).Answer is { } answer)
                 foreach (var (i, _) in problem.Slots.Index().Where(s => s.Item.Week == week))
                     chosen[i] = answer.Chosen[i];
         }
@@ -141,12 +142,12 @@ public sealed class CpWeekSolver(
         return [.. core.OrderBy(r => r.Kind).ThenBy(r => r.Week).ThenBy(r => r.Day)];
     }
 
-    private CpSolver Solver(double work, string search = Usual) =>
+    private CpSolver Solver(double work, string search = Usual, int seed = 1) =>
         new()
         {
             StringParameters = string.Create(
                 System.Globalization.CultureInfo.InvariantCulture,
-                $"num_workers:1 random_seed:1 max_deterministic_time:{work} absolute_gap_limit:{left} {search}"
+                $"num_workers:1 random_seed:{seed} max_deterministic_time:{work} absolute_gap_limit:{left} {search}"
             ),
         };
 }

@@ -40,10 +40,11 @@ internal sealed partial class PieceModel
     {
         if (!rules.Weighs || most <= track.Carried)
             return;
-        var parts = Model.NewIntVar(0, track.Parts(most), $"{track.Key} largest");
+        var each = problem.Costs.LargestWeek;
+        var costs = Model.NewIntVar(0, track.CostOf(most, each), $"{track.Key} largest");
         foreach (var load in weeks)
-            Model.Add(parts * track.Part + track.Carried >= load);
-        cost.Add(problem.Costs.LargestWeek * parts);
+            Model.Add(costs * track.Entry >= each * (load - track.Carried));
+        cost.Add(costs);
     }
 
     private static int MostOf(LoadTrack track, WeekLimit limit, int w, List<int> before)

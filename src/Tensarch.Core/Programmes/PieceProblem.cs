@@ -57,11 +57,11 @@ public sealed record LoadTrack(
     IReadOnlyList<WeekLimit> Weeks
 )
 {
-    /// <summary>In so much the largest week is counted: of what anyone may begin with, so that no region weighs more than another.</summary>
-    public int Part => Math.Max(1, Entry / 24);
-
-    /// <returns>So many of them is a week's load above what was carried, rounded up.</returns>
-    public int Parts(int load) => (Math.Max(0, load - Carried) + Part - 1) / Part;
+    /// <returns>
+    /// What the largest week costs where it loads so much, if as much as anyone may begin with costs <paramref name="each"/>: only what is above what
+    /// was carried counts, rounded up. Of what anyone may begin with, so that no region weighs more than another.
+    /// </returns>
+    public int CostOf(int load, int each) => (int)Math.Ceiling((double)each * Math.Max(0, load - Carried) / Entry);
 }
 
 /// <summary>The limit of one week.</summary>

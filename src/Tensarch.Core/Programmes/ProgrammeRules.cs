@@ -65,7 +65,7 @@ public sealed record TestDayRules(int FirstWeek, int EveryWeeks, int LeastMinute
 /// <param name="DayChanged">A day that nobody looks at yet and that is another than in the version before: of equals it stays as it was.</param>
 /// <param name="LevelStep">Of a block below the week's step.</param>
 /// <param name="Uneven">Two exposures of a skill without a day between.</param>
-/// <param name="LargestWeek">For each twenty-fourth of what anyone may begin with that the largest week of a piece loads above what was carried before it, by tag and side.</param>
+/// <param name="LargestWeek">For as much as anyone may begin with that the largest week of a piece loads above what was carried before it, by tag and side; of less its part.</param>
 /// <param name="LaterTest">For each session of the week before it.</param>
 /// <param name="ExtraExposure">More in a week than the goal asks for; in a back-off week twice that.</param>
 public sealed record PlanCosts(

@@ -131,7 +131,7 @@ internal sealed class WhyNotMore(PieceProblem problem, PieceAnswer answer, Piece
         foreach (var (track, t) in problem.Loads.Select((track, t) => (track, t)))
         {
             var largest = track.Weeks.Max(w => LoadOf(t, w.Week, slot, days[slot].Choice));
-            if (track.Parts(LoadOf(t, problem.Slots[slot].Week, slot, choice)) > track.Parts(largest))
+            if (LoadOf(t, problem.Slots[slot].Week, slot, choice) > Math.Max(track.Carried, largest))
                 return new(
                     DayReasonKind.LargestWeek,
                     Tag: track.Key.Tag,

@@ -117,7 +117,8 @@ public class SolverTests
                 if (limit.BackOff && loads[w] > track.Step && 100 * loads[w] >= track.BackOffPercent * loads[w - 1])
                     return null;
             }
-            cost += Costs.LargestWeek * (long)Math.Ceiling(Math.Max(0, loads.Max() - track.Carried) / Math.Floor(track.Entry / 24.0));
+            var above = Math.Max(0, loads.Max() - track.Carried);
+            cost += (Costs.LargestWeek * above + track.Entry - 1) / track.Entry;
         }
         foreach (var asked in problem.Asked)
         {
@@ -154,9 +155,6 @@ public class SolverTests
                 var answer = new CpWeekSolver(left: 0).Solve(problem);
                 Assert.Equal(best, answer?.Cost);
                 Assert.Equal(best, answer?.Bound);
-                // The search that goes on where the first one is stuck, alone.
-                var led = new CpWeekSolver(left: 0, first: 0).Solve(problem);
-                Assert.Equal((best, best), (led?.Cost, led?.Bound));
                 if (answer is null)
                     Interlocked.Increment(ref none);
                 else
