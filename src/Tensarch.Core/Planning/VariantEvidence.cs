@@ -37,22 +37,19 @@ internal static class VariantEvidence
     /// <summary>What was done last, or the next one after two full sessions of it; none before the first.</summary>
     private static int? Reached(Drill drill, Side? side, Trainee who, CourseState course, DateOnly? before)
     {
-        var done = (
-            from day in who.History.Days
-            where before is null || day.Day < before
-            from work in day.Worked
-            where
-                work.Drill == drill.Key
-                && (side is null || work.Side is null || work.Side == side)
-                && (work.Skill is null || work.Skill == course.Skill)
+        var all = (
+            from done in who.History.Of(drill.Key)
+            where before is null || done.Day < before
+            let work = done.Work
+            where (side is null || work.Side is null || work.Side == side) && (work.Skill is null || work.Skill == course.Skill)
             let at = drill.Variants.Index().Where(v => v.Item.Key == work.Variant).Select(v => (int?)v.Index).FirstOrDefault()
             where at is not null
-            select (day.Day, At: at.Value, work.Full)
+            select (done.Day, At: at.Value, work.Full)
         ).ToList();
-        if (done.Count == 0)
+        if (all.Count == 0)
             return null;
-        var last = done.Where(d => d.Day == done[^1].Day).Max(d => d.At);
-        return done.Count(d => d.At == last && d.Full) >= FullSessions ? last + 1 : last;
+        var last = all.Where(d => d.Day == all[^1].Day).Max(d => d.At);
+        return all.Count(d => d.At == last && d.Full) >= FullSessions ? last + 1 : last;
     }
 
     /// <summary>A support that was measured is the one that is used: the least that the last reading allows.</summary>

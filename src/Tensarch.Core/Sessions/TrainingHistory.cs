@@ -12,9 +12,18 @@ public sealed class TrainingHistory
 {
     public static readonly TrainingHistory None = new([]);
 
-    private TrainingHistory(IReadOnlyList<TrainingDay> days) => Days = days;
+    private readonly Lazy<ILookup<string, (DateOnly Day, Work Work)>> byDrill;
+
+    private TrainingHistory(IReadOnlyList<TrainingDay> days)
+    {
+        Days = days;
+        byDrill = new(() => Days.SelectMany(d => d.Worked.Select(w => (d.Day, Work: w))).ToLookup(w => w.Work.Drill));
+    }
 
     public IReadOnlyList<TrainingDay> Days { get; }
+
+    /// <summary>What was done of one drill, oldest first.</summary>
+    public IEnumerable<(DateOnly Day, Work Work)> Of(string drill) => byDrill.Value[drill];
 
     public static TrainingHistory Of(IEnumerable<TrainedSession> sessions, CatalogueContent content) =>
         new([
@@ -39,7 +48,7 @@ public sealed class TrainingHistory
     public int? DaysSinceHeavy(LoadTag tag, DateOnly day) => Since(day, d => d.Loads.Heavy.Contains(tag));
 
     /// <summary>It was done in this variant, as far back as is known.</summary>
-    public bool Knows(string drill, string variant) => Days.Any(d => d.Worked.Any(w => w.Drill == drill && w.Variant == variant));
+    public bool Knows(string drill, string variant) => Of(drill).Any(w => w.Work.Variant == variant);
 
     /// <summary>Days running, up to the day before, on which a tag was loaded heavily.</summary>
     public int DaysRunning(LoadTag tag, DateOnly day)
