@@ -11,6 +11,8 @@ export default defineConfig({
   test: {
     // The walk of the real packs needs the file that the core's tests write: `npm run test:packs`, after them.
     include: [packs ? 'src/**/*.packs.ts' : 'src/**/*.test.ts'],
+    // No test is a stopwatch: only one that hangs is stopped, on a machine at a third of its pace too.
+    testTimeout: packs ? 900_000 : 60_000,
     reporters: [
       'default',
       ['json', { outputFile: packs ? '../artifacts/packs.json' : '../artifacts/vitest.json' }],

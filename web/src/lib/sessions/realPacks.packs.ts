@@ -187,22 +187,18 @@ function walk(w: Written): void {
 }
 
 describe('the packs of every stage through the runner', () => {
-  it(
-    'obeys every signal in every region at every state, and every answer of every gate',
-    { timeout: 60_000 },
-    () => {
-      expect(written.length).toBeGreaterThanOrEqual(48 * 5 * 2 + 42 + 2 * 45 + 120);
-      for (const w of written) walk(w);
-      const gates = new Map(written.flatMap((w) => w.pack.gates).map((g) => [g.gate, g]));
-      for (const gate of gates.values())
-        for (const check of gate.checks) {
-          expect(covered).toContain(`${gate.gate}/${check.key}/go`);
-          expect(covered).toContain(`${gate.gate}/${check.key}/${check.otherwise}`);
-        }
-      for (const { signal } of signals)
-        for (const kind of ['planned', 'substitute', 'offer']) expect(covered).toContain(`${signal}/${kind}`);
-    },
-  );
+  it('obeys every signal in every region at every state, and every answer of every gate', () => {
+    expect(written.length).toBeGreaterThanOrEqual(48 * 5 * 2 + 42 + 2 * 45 + 120);
+    for (const w of written) walk(w);
+    const gates = new Map(written.flatMap((w) => w.pack.gates).map((g) => [g.gate, g]));
+    for (const gate of gates.values())
+      for (const check of gate.checks) {
+        expect(covered).toContain(`${gate.gate}/${check.key}/go`);
+        expect(covered).toContain(`${gate.gate}/${check.key}/${check.otherwise}`);
+      }
+    for (const { signal } of signals)
+      for (const kind of ['planned', 'substitute', 'offer']) expect(covered).toContain(`${signal}/${kind}`);
+  });
 
   it('runs one in a hundred by chance to its end, whatever is said', () => {
     let seed = 7;
