@@ -20,9 +20,6 @@ public sealed record DayOrder(int Level, IReadOnlySet<string> Light, IReadOnlyDi
 
     internal bool IsFree => Level == Whole && Light.Count == 0 && Most is null;
 
-    /// <summary>A trainee as the part of one skill reads them.</summary>
-    internal Trainee For(Trainee who, CourseState course) => Light.Contains(course.Skill) ? who with { Bars = who.Bars.Lightened() } : who;
-
     /// <summary>A course with no more steps of growth than the level allows.</summary>
     internal CourseState Dosed(Trainee who, CourseState course) =>
         Level switch

@@ -69,7 +69,7 @@ public sealed class PlanEditor(CatalogueContent content)
             from drill in content.DrillList
             where drill is { TestOnly: false, Gone: false } && plan.Drills.All(d => d.Drill != drill.Key || d.Reason.Code == "dayGate")
             let serving = parts.FirstOrDefault(p => p.Serves(drill))
-            let beside = serving is null ? parts.FirstOrDefault(p => p.Companions().Contains(drill)) : null
+            let beside = serving is null ? parts.FirstOrDefault(p => p.Companions.Contains(drill)) : null
             // What its own stage has and today's bars keep from it is shown with the reason.
             let own = serving is null && beside is null ? parts.FirstOrDefault(p => p.ServesOwn(drill)) : null
             let part = serving ?? beside ?? own

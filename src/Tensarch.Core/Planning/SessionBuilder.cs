@@ -25,16 +25,19 @@ public sealed class SessionBuilder(CatalogueContent catalogue)
     /// <returns>
     /// The plan; or <c>minutesOutOfRange</c> (numbers: least, most) or <c>everythingOffLimits</c> when nothing may be trained.
     /// </returns>
-    public Result<SessionPlan> Build(Trainee who, DayOrder? order = null)
+    public Result<SessionPlan> Build(Trainee who, DayOrder? order = null) => Build(who, new(catalogue, who), order ?? DayOrder.Free);
+
+    /// <param name="made">The parts of the same student on the same day.</param>
+    internal Result<SessionPlan> Build(Trainee who, SkillParts made, DayOrder order)
     {
         if (who.Minutes is < FewestMinutes or > MostMinutes)
             return Problem.Of("minutesOutOfRange", "minutes", ("least", FewestMinutes), ("most", MostMinutes));
         if (LoadTags.All.All(t => who.Bars[t] == BarLevel.OffLimits))
             return Problem.Of("everythingOffLimits", "student");
-        var (plan, empty) = Best(who, Sparing(who, order ?? DayOrder.Free));
+        var (plan, empty) = Best(who, made, Sparing(who, made, order));
         if (empty.Count == 0)
             return plan;
-        var others = Build(who with { Courses = [.. who.Courses.Where(c => !empty.Contains(c.Skill))] }, order).Value;
+        var others = Build(who with { Courses = [.. who.Courses.Where(c => !empty.Contains(c.Skill))] }, made, order).Value;
         return others with
         {
             Notes =
@@ -51,11 +54,11 @@ public sealed class SessionBuilder(CatalogueContent catalogue)
     /// Sparing the wrists means less on the hands, not more of what is light: no more weight on them than in the session of free wrists. No
     /// limit where they are free.
     /// </summary>
-    private DayOrder Sparing(Trainee who, DayOrder order)
+    private DayOrder Sparing(Trainee who, SkillParts made, DayOrder order)
     {
         if (who.Bars[LoadTag.Wrist] != BarLevel.LightOnly)
             return order;
-        var free = Build(who with { Bars = who.Bars.Freeing(LoadTag.Wrist) }, order) is { IsOk: true } built
+        var free = Build(who with { Bars = who.Bars.Freeing(LoadTag.Wrist) }, made.OfFreeWrists, order) is { IsOk: true } built
             ? LoadLedger.Of(Work.Planned(built.Value, catalogue), catalogue)[LoadTag.Wrist]
             : 0;
         var key = new LoadKey(LoadTag.Wrist, null);
@@ -65,18 +68,18 @@ public sealed class SessionBuilder(CatalogueContent catalogue)
     }
 
     /// <summary>Few things for longer; where that left the day short, more things for less time may fill it better.</summary>
-    private (SessionPlan Plan, List<string> Empty) Best(Trainee who, DayOrder order)
+    private (SessionPlan Plan, List<string> Empty) Best(Trainee who, SkillParts made, DayOrder order)
     {
-        var first = new SessionDraft(catalogue, who, PlaceShares[0], order);
+        var first = new SessionDraft(catalogue, who, made, PlaceShares[0], order);
         var plan = first.Finish();
         if (!first.LeftShort)
             return (plan, [.. first.Empty]);
         var best = (order.IsFree ? PlaceShares : OrderedShares)
             .Skip(1)
-            .Select(share => new SessionDraft(catalogue, who, share, order))
+            .Select(share => new SessionDraft(catalogue, who, made, share, order))
             .Select(draft => (Plan: draft.Finish(), Draft: draft))
             .Prepend((Plan: plan, Draft: first))
-            .MaxBy(made => made.Draft.MainSeconds);
+            .MaxBy(draft => draft.Draft.MainSeconds);
         return (best.Plan, [.. best.Draft.Empty]);
     }
 }

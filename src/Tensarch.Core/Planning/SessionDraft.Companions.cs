@@ -38,11 +38,7 @@ internal sealed partial class SessionDraft
         return who.GatesOf(drill, drill.VariantAt(side.Variant));
     }
 
-    private IEnumerable<KeyValuePair<LoadTag, LoadLevel>> LoadsOf(PlannedDrill planned)
-    {
-        var drill = catalogue.Drill(planned.Drill);
-        return planned.Sides.SelectMany(s => drill.LoadsOf(drill.VariantAt(s.Variant), s.Dose, who.BreathSeconds));
-    }
+    private IReadOnlyList<KeyValuePair<LoadTag, LoadLevel>> LoadsOf(PlannedDrill planned) => FactsOf(planned).Loads;
 
     /// <summary>The wrists come before the first weight on the hands.</summary>
     private bool AddWrists(List<PlannedDrill> added)

@@ -1,12 +1,10 @@
-using Tensarch.Core.Sessions;
-
 namespace Tensarch.Core.Planning;
 
 /// <summary>How much of each: doses down until it fits, main work up until the day is full.</summary>
 internal sealed partial class SessionDraft
 {
     private void Replace(PlannedDrill planned, Func<PlannedSide, PlannedSide> change) =>
-        drills[drills.FindIndex(d => d.Id == planned.Id)] = planned with { Sides = [.. planned.Sides.Select(change)] };
+        drills[drills.At(planned.Id)] = planned with { Sides = [.. planned.Sides.Select(change)] };
 
     private void Cores(SkillPart part)
     {
@@ -107,10 +105,7 @@ internal sealed partial class SessionDraft
 
     /// <summary>What a skill gets of the main work, by its place among the day's skills.</summary>
     private int ShareOf(SkillPart part) =>
-        (int)(
-            shape.ShareOf(parts.IndexOf(part), parts.Count)
-            * (Budget - shape.WarmSeconds(who.Minutes) - SecondsIn(p => p == SessionPhase.Down))
-        );
+        (int)(shape.ShareOf(parts.IndexOf(part), parts.Count) * (Budget - shape.WarmSeconds(who.Minutes) - DownSeconds));
 
     /// <summary>By the main work: rounds to the week's step, a further drill of the stage, companions, and rounds of those.</summary>
     private void Fill()
@@ -149,7 +144,7 @@ internal sealed partial class SessionDraft
         Choose(part, further, Companions(part));
     }
 
-    private List<Drill> Companions(SkillPart part) => [.. part.Companions().Where(d => !Has(d.Key))];
+    private List<Drill> Companions(SkillPart part) => [.. part.Companions.Where(d => !Has(d.Key))];
 
     private bool lastRounds;
 
@@ -183,19 +178,11 @@ internal sealed partial class SessionDraft
         }
     }
 
-    private readonly Dictionary<(string Skill, string Drill, bool Companion, bool Ramps), PlannedDrill?> rehearsals = [];
-
     /// <summary>A drill as it would be planned; nothing is noted.</summary>
-    private PlannedDrill? Planned(SkillPart part, Drill drill, bool companion = false)
-    {
-        var at = (part.Skill, drill.Key, companion, MayRamp(drill));
-        if (rehearsals.TryGetValue(at, out var planned))
-            return planned;
-        var noted = notes.Count;
-        planned = Plan(part, drill, new("stageWork"), companion);
-        notes.RemoveRange(noted, notes.Count - noted);
-        return rehearsals[at] = planned;
-    }
+    private PlannedDrill? Planned(SkillPart part, Drill drill, bool companion = false) =>
+        part.Plan(drill, companion, MayRamp(drill)).Sides is { } sides
+            ? new(drill.Key, drill.Key, new("stageWork"), sides, part.Skill)
+            : null;
 
     /// <summary>A drill as it would be at its most rounds; none where it is not allowed.</summary>
     private PlannedDrill? Rehearsed(SkillPart part, Drill drill, bool companion)
@@ -240,26 +227,15 @@ internal sealed partial class SessionDraft
             return false;
         if (Grown(planned) is not { } grown || Seconds(grown) - Seconds(planned) > Room)
             return false;
-        drills[drills.FindIndex(d => d.Id == planned.Id)] = grown;
+        drills[drills.At(planned.Id)] = grown;
         return true;
     }
 
     /// <summary>A round more on each side; none where one of them allows no more.</summary>
     private PlannedDrill? Grown(PlannedDrill planned)
     {
-        var drill = catalogue.Drill(planned.Drill);
-        var part = PartOf(planned);
-        var sides = new List<PlannedSide>();
-        foreach (var side in planned.Sides)
-        {
-            var variant = drill.VariantAt(side.Variant);
-            if (
-                DrillDose.More(drill, variant, side.Dose, part.Who.StepOf(part.Course), part.Who.Mobile, lastRounds) is not { } dose
-                || !part.Who.Bars.Allow(drill.LoadsOf(variant, dose, who.BreathSeconds))
-            )
-                return null;
-            sides.Add(side with { Dose = dose });
-        }
+        if (PartOf(planned).Grown(catalogue.Drill(planned.Drill), planned.Sides, lastRounds) is not { } sides)
+            return null;
         var grown = planned with { Sides = sides };
         return TooMuch([grown]) is null ? grown : null;
     }
@@ -270,8 +246,7 @@ internal sealed partial class SessionDraft
     private int Working => drills.Where(IsMain).Sum(d => Seconds(d) - Resting(d));
 
     /// <summary>The seconds of a drill that are setting up, changing sides or rest.</summary>
-    private int Resting(PlannedDrill planned) =>
-        Seconds(planned) - planned.Sides.Sum(s => Timeline.WorkSecondsOf(catalogue.Drill(planned.Drill), s, who.BreathSeconds));
+    private int Resting(PlannedDrill planned) => FactsOf(planned).Resting;
 
     private PlannedDrill? MostResting() => Lessenable().MaxBy(d => (double)Resting(d) / Seconds(d));
 }

@@ -7,7 +7,14 @@ internal sealed partial class SessionDraft
 {
     private static SessionDraft Of(CatalogueContent content, SessionPlan plan, Trainee who)
     {
-        var draft = new SessionDraft(content, who, plan.Skills.Select(s => who.On(s.Skill)).DistinctBy(c => c.Skill), 0, DayOrder.Free);
+        var draft = new SessionDraft(
+            content,
+            who,
+            plan.Skills.Select(s => who.On(s.Skill)).DistinctBy(c => c.Skill),
+            new(content, who),
+            0,
+            DayOrder.Free
+        );
         draft.drills.AddRange(plan.Drills);
         return draft;
     }
@@ -29,7 +36,7 @@ internal sealed partial class SessionDraft
         var part =
             draft.parts.FirstOrDefault(p => p.Skill == skill)
             ?? draft.parts.FirstOrDefault(p => p.Serves(drill))
-            ?? draft.parts.FirstOrDefault(p => p.Companions().Contains(drill))
+            ?? draft.parts.FirstOrDefault(p => p.Companions.Contains(drill))
             ?? draft.parts[0];
         if (instead is not null)
             draft.drills.RemoveAll(d => d.Id == instead.Id);
@@ -110,11 +117,11 @@ internal sealed partial class SessionDraft
             {
                 var more = now with
                 {
-                    Sides = [.. now.Sides.Zip(was.Sides, (s, full) => s.Dose.Repeats < full.Dose.Repeats ? MoreSets(s) : s)],
+                    Sides = [.. now.Sides.Zip(was.Sides, (s, full) => s.Dose.Repeats < full.Dose.Repeats ? SkillPart.MoreSets(s) : s)],
                 };
                 if (Used - Seconds(now) + Seconds(more) > 60 * who.Minutes)
                     break;
-                drills[drills.FindIndex(d => d.Id == planned.Id)] = now = more;
+                drills[drills.At(planned.Id)] = now = more;
             }
         }
     }

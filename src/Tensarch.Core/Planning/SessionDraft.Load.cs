@@ -6,28 +6,41 @@ namespace Tensarch.Core.Planning;
 /// <summary>No more of a load than the day's order leaves.</summary>
 internal sealed partial class SessionDraft
 {
-    private readonly Dictionary<PlannedDrill, LoadLedger> loads = new(ReferenceEqualityComparer.Instance);
-
-    private LoadLedger LoadOf(PlannedDrill planned)
-    {
-        if (!loads.TryGetValue(planned, out var load))
-            loads[planned] = load = LoadLedger.Of(Work.Planned(planned, planned.Skill ?? "", who.BreathSeconds, catalogue), catalogue);
-        return load;
-    }
+    private LoadLedger LoadOf(PlannedDrill planned) => FactsOf(planned).Load;
 
     /// <summary>The first load of which there would be too much with these; what is there already and is lessened goes first. None: all may be.</summary>
     private LoadTag? TooMuch(IReadOnlyList<PlannedDrill> added)
     {
         if (order.Most is not { } most)
             return null;
-        var more = added.Select(LoadOf).Where(l => !l.IsEmpty).ToList();
+        var more = Loading(added);
         if (more.Count == 0)
             return null;
-        var rest = drills.Where(d => added.All(a => a.Id != d.Id)).Select(LoadOf).Where(l => !l.IsEmpty).ToList();
+        List<LoadLedger>? rest = null;
         foreach (var (key, allowed) in most)
-            if (more.Sum(l => l[key]) is > 0 and var one && one + rest.Sum(l => l[key]) > allowed)
+            if (
+                Sum(more, key) is > 0 and var one
+                && one + Sum(rest ??= Loading(drills.Where(d => added.All(a => a.Id != d.Id))), key) > allowed
+            )
                 return key.Tag;
         return null;
+    }
+
+    private List<LoadLedger> Loading(IEnumerable<PlannedDrill> some)
+    {
+        var loads = new List<LoadLedger>();
+        foreach (var planned in some)
+            if (LoadOf(planned) is { IsEmpty: false } load)
+                loads.Add(load);
+        return loads;
+    }
+
+    private static int Sum(List<LoadLedger> loads, LoadKey key)
+    {
+        var sum = 0;
+        foreach (var load in loads)
+            sum += load[key];
+        return sum;
     }
 
     /// <summary>Rounds go until the drill fits under what is left of its load; where it must, of what is there already as well.</summary>

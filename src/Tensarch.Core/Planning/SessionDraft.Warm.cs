@@ -35,17 +35,25 @@ internal sealed partial class SessionDraft
     private const int CalmFromMinutes = 45;
 
     /// <summary>What calms before the end, another one first each time.</summary>
-    private IEnumerable<Drill> Calms
+    private List<Drill> Calms
     {
         get
         {
-            var calm = Of(DrillKind.Calm).Except(Rests).ToList();
-            return calm.Index().OrderBy(d => (d.Index + parts[0].Course.SessionsSinceStart) % calm.Count).Select(d => d.Item);
+            if (calms is null)
+            {
+                var calm = Of(DrillKind.Calm).Except(Rests).ToList();
+                calms = [.. calm.Index().OrderBy(d => (d.Index + parts[0].Course.SessionsSinceStart) % calm.Count).Select(d => d.Item)];
+            }
+            return calms;
         }
     }
 
+    private List<Drill>? calms;
+
     /// <summary>The calm at the very end: guided rest, and lying still.</summary>
-    private List<Drill> Rests => [.. Of(DrillKind.Calm).TakeLast(2)];
+    private List<Drill> Rests => rests ??= [.. Of(DrillKind.Calm).TakeLast(2)];
+
+    private List<Drill>? rests;
 
     /// <summary>A long day begins with two minutes of it at least.</summary>
     private int LeastRaise => who.Minutes >= CalmFromMinutes ? LongDayRaiseSeconds : LeastRaiseSeconds;
@@ -65,7 +73,7 @@ internal sealed partial class SessionDraft
     private void TakeTurn()
     {
         var hands = drills.Any(d => catalogue.Drill(d.Drill).PreparesHands);
-        var turns = Warmers()
+        var turns = Warmers
             .Where(d => d.Kind != DrillKind.Raise && (d.HandShare == 0 || hands) && parts.Any(p => p.Serves(d)))
             .OrderBy(d => d.Rank)
             .ToList();
@@ -96,7 +104,7 @@ internal sealed partial class SessionDraft
     private void Warm()
     {
         var needed = shape.WarmSeconds(who.Minutes);
-        foreach (var drill in Warmers())
+        foreach (var drill in Warmers)
         {
             var enough = WarmSeconds + MostRaiseSeconds - RaiseSeconds >= needed;
             if (enough && drill.Kind != DrillKind.Raise && !drill.Loads.Keys.Any(t => Regions.Contains(t) && !Warmed(t)))
@@ -107,7 +115,7 @@ internal sealed partial class SessionDraft
         }
         SetRaise(RaiseSeconds + needed + Grain - WarmSeconds);
         // The longest raise is not enough, and one more thing is too much: a shorter one then.
-        foreach (var drill in Warmers().Where(d => !Has(d.Key)))
+        foreach (var drill in Warmers.Where(d => !Has(d.Key)))
             if (WarmSeconds < needed)
             {
                 SetRaise(LeastRaise);
@@ -126,14 +134,16 @@ internal sealed partial class SessionDraft
         SetRaise(RaiseSeconds + Math.Min(needed + Grain - WarmSeconds, Budget - Used));
     }
 
-    private HashSet<LoadTag> Regions => [.. parts.SelectMany(p => p.Course.Ladder.Regions)];
+    private HashSet<LoadTag> Regions => regions ??= [.. parts.SelectMany(p => p.Course.Ladder.Regions)];
+
+    private HashSet<LoadTag>? regions;
 
     private bool Warmed(LoadTag region) =>
         drills.Any(d => catalogue.Drill(d.Drill) is { Phase: SessionPhase.Warm } drill && drill.Loads.ContainsKey(region));
 
     /// <summary>What warms: the joints, then what the ladder's regions still need, then the rest, another one first each time.</summary>
-    private List<Drill> Warmers() =>
-        [
+    private List<Drill> Warmers =>
+        warmers ??= [
             .. Of(DrillKind.Raise, DrillKind.Mobilise, DrillKind.Prepare)
                 .Where(d => d.Phase == SessionPhase.Warm && !d.PreparesHands && !catalogue.GatesTestedBy(d.Key).Any())
                 .Index()
@@ -146,6 +156,8 @@ internal sealed partial class SessionDraft
                 .ThenBy(d => (d.Index + 5 * parts[0].Course.SessionsSinceStart) % MostWarmers)
                 .Select(d => d.Item),
         ];
+
+    private List<Drill>? warmers;
 
     private PlannedDrill? Raise =>
         drills.FirstOrDefault(d => d.Sides[0].Dose is HoldDose && catalogue.Drill(d.Drill).Kind == DrillKind.Raise);
@@ -174,7 +186,7 @@ internal sealed partial class SessionDraft
         foreach (var drill in Calms)
             if (Short || shape.IsRestful(ShapedBy))
                 TryCalm(drill);
-        foreach (var drill in Warmers())
+        foreach (var drill in Warmers)
             if (Short && Planned(PartFor(drill), drill) is { } more && WarmMay(Seconds(more)))
                 Try(PartFor(drill), drill, new("preparesRegions"));
         for (var seconds = RaiseSeconds + 15; Short && seconds <= MostRaiseSeconds && WarmMay(15); seconds += 15)
@@ -192,8 +204,7 @@ internal sealed partial class SessionDraft
     }
 
     /// <summary>Counters that came along leave less of the calm, and so does a short day of little work.</summary>
-    private bool TooCalm =>
-        SecondsIn(p => p == SessionPhase.Down) > shape.DownMost(ShapedBy, Used) || MainSeconds < shape.MainLeast(ShapedBy) * Used;
+    private bool TooCalm => DownSeconds > shape.DownMost(ShapedBy, Used) || MainSeconds < shape.MainLeast(ShapedBy) * Used;
 
     private bool TooWarm => WarmSeconds > shape.WarmMost(who.Minutes) * Used && WarmSeconds - Grain > shape.WarmSeconds(who.Minutes);
 
@@ -225,7 +236,7 @@ internal sealed partial class SessionDraft
             Lessen(longest);
             if (WarmSeconds >= shape.WarmSeconds(who.Minutes))
                 return true;
-            drills[drills.FindIndex(d => d.Id == longest.Id)] = longest;
+            drills[drills.At(longest.Id)] = longest;
         }
         var last = warm.LastOrDefault(d => !Prepares(d) && WarmSeconds - Seconds(d) >= shape.WarmSeconds(who.Minutes));
         return last is not null && drills.Remove(last);
@@ -240,8 +251,7 @@ internal sealed partial class SessionDraft
 
     private bool WarmMay(int more) => LightMay(more) && WarmSeconds + more <= shape.WarmMost(who.Minutes) * (Used + more);
 
-    private bool DownMay(int more) =>
-        SecondsIn(p => p == SessionPhase.Down) + more <= shape.DownMost(ShapedBy, Used + more) && LightMay(more);
+    private bool DownMay(int more) => DownSeconds + more <= shape.DownMost(ShapedBy, Used + more) && LightMay(more);
 
     private void TryCalm(Drill drill)
     {

@@ -12,23 +12,40 @@ internal sealed partial class SessionDraft
 {
     private readonly CatalogueContent catalogue;
     private readonly Trainee who;
+    private readonly SkillParts made;
     private readonly SessionShape shape;
     private readonly double placeShare;
     private readonly List<SkillPart> parts;
-    private readonly List<PlannedDrill> drills = [];
+    private readonly DraftDrills drills;
     private readonly List<PlanNote> notes = [];
     private readonly HashSet<(string Skill, string Drill)> tried = [];
 
     private readonly DayOrder order;
 
+    /// <param name="made">The parts of the day's skills.</param>
     /// <param name="placeShare">How much of its share of the time a drill has to fill to be chosen first.</param>
-    public SessionDraft(CatalogueContent catalogue, Trainee who, double placeShare, DayOrder order)
-        : this(catalogue, who, who.Courses.Take(catalogue.Shape.MostSkills(who.Minutes)), placeShare, order) { }
+    public SessionDraft(CatalogueContent catalogue, Trainee who, SkillParts made, double placeShare, DayOrder order)
+        : this(catalogue, who, who.Courses.Take(catalogue.Shape.MostSkills(who.Minutes)), made, placeShare, order) { }
 
-    private SessionDraft(CatalogueContent catalogue, Trainee who, IEnumerable<CourseState> courses, double placeShare, DayOrder order)
+    private SessionDraft(
+        CatalogueContent catalogue,
+        Trainee who,
+        IEnumerable<CourseState> courses,
+        SkillParts made,
+        double placeShare,
+        DayOrder order
+    )
     {
-        (this.catalogue, this.who, shape, this.placeShare, this.order) = (catalogue, who, catalogue.Shape, placeShare, order);
-        parts = [.. courses.Select(c => new SkillPart(catalogue, order.For(who, c), order.Dosed(who, c), order.Light.Contains(c.Skill)))];
+        (this.catalogue, this.who, this.made, shape, this.placeShare, this.order) = (
+            catalogue,
+            who,
+            made,
+            catalogue.Shape,
+            placeShare,
+            order
+        );
+        parts = [.. courses.Select(c => made.Of(c, order))];
+        drills = new(made);
     }
 
     /// <summary>The day's seconds that its skills fill sensibly.</summary>
@@ -106,21 +123,20 @@ internal sealed partial class SessionDraft
 
     private IEnumerable<Drill> Of(params DrillKind[] kinds) => catalogue.ShippedDrills.Where(d => kinds.Contains(d.Kind));
 
-    private static bool IsTest(PlannedDrill planned) => planned.Reason.Code == "dayGate";
+    private static bool IsTest(PlannedDrill planned) => DraftDrills.IsTest(planned);
 
-    private (SessionPhase Phase, int Rank) PlaceOf(PlannedDrill planned) =>
-        SessionOrder.PlaceOf(catalogue.Drill(planned.Drill), IsTest(planned));
+    private (SessionPhase Phase, int Rank) PlaceOf(PlannedDrill planned) => drills.PlaceOf(planned);
 
-    private int SecondsIn(Func<SessionPhase, bool> phases) => drills.Where(d => phases(PlaceOf(d).Phase)).Sum(Seconds);
+    private int WarmSeconds => drills.Together.Warm;
 
-    private int WarmSeconds => SecondsIn(p => p == SessionPhase.Warm);
+    private int DownSeconds => drills.Together.Down;
 
     /// <summary>The main work alone did not fill the day.</summary>
     public bool LeftShort { get; private set; }
 
-    public int MainSeconds => SecondsIn(SessionOrder.IsMain);
+    public int MainSeconds => drills.Together.Main;
 
-    private int Used => drills.Sum(Seconds);
+    private int Used => drills.Together.Used;
 
     /// <summary>What is left of the day, with what the warm-up will still need set aside; of the share of a skill, while that is filled.</summary>
     private int Room =>
@@ -130,9 +146,7 @@ internal sealed partial class SessionDraft
         );
 
     /// <summary>Drills that the cap counts: no tests, no counters, no calm.</summary>
-    private int Counted => drills.Count(d => Counts(catalogue.Drill(d.Drill)) && !IsTest(d));
-
-    private static bool Counts(Drill drill) => drill.Kind is not (DrillKind.Counter or DrillKind.Calm);
+    private int Counted => drills.Together.Counted;
 
     private bool HasAlternative(Drill drill) =>
         drills.Any(d => d.Drill == drill.AlternativeTo || catalogue.Drill(d.Drill).AlternativeTo == drill.Key);
@@ -204,14 +218,11 @@ internal sealed partial class SessionDraft
     /// <summary>So many places among the few things of a session are kept for the warm-up.</summary>
     private const int WarmDrills = 3;
 
-    private int PlacesLeft =>
-        shape.MostDrills(who.Minutes)
-        - Counted
-        - Math.Max(0, WarmDrills - drills.Count(d => PlaceOf(d).Phase == SessionPhase.Warm && !IsTest(d)));
+    private int PlacesLeft => shape.MostDrills(who.Minutes) - Counted - Math.Max(0, WarmDrills - drills.Together.Warming);
 
     private bool Fits(List<PlannedDrill> added)
     {
-        var counted = Counted + added.Count(d => Counts(catalogue.Drill(d.Drill)) && !IsTest(d));
+        var counted = Counted + added.Count(d => DraftDrills.Counts(catalogue.Drill(d.Drill)) && !IsTest(d));
         var warm = WarmSeconds + added.Where(d => PlaceOf(d).Phase == SessionPhase.Warm).Sum(Seconds);
         var kept = added.Any(IsMain)
             ? Math.Max(0, WarmDrills - drills.Concat(added).Count(d => PlaceOf(d).Phase == SessionPhase.Warm && !IsTest(d)))
@@ -222,25 +233,9 @@ internal sealed partial class SessionDraft
 
     private PlannedDrill? Plan(SkillPart part, Drill drill, DrillReason reason, bool companion = false)
     {
-        var ramps = MayRamp(drill);
-        var sides = new List<PlannedSide>();
-        foreach (var side in drill.Sides == SideMode.Each ? part.Sides.Select(s => (Side?)s) : [null])
-        {
-            var stage = part.StageOf(side);
-            if (!companion && !drill.ServesStage(part.Skill, part.Course.Ladder.TrainsAs(stage)))
-                continue;
-            if (stage < drill.DelayedBelow && !part.AttemptsAllowed)
-                continue;
-            var (planned, note) = DrillChoice.For(drill, side, stage, part.Who, part.Course, companion, ramps);
-            if (note is not null)
-                notes.Add(Worded(part, note) with { Side = side });
-            if (planned is null)
-                continue;
-            if (planned.EasedFrom is not null)
-                notes.Add(new("eased", drill.Key, Side: side));
-            sides.Add(planned);
-        }
-        return sides.Count == 0 ? null : new(drill.Key, drill.Key, reason, Even(ExtraRound(part, drill, sides)), part.Skill);
+        var plan = part.Plan(drill, companion, MayRamp(drill));
+        notes.AddRange(plan.Notes);
+        return plan.Sides is { } sides ? new(drill.Key, drill.Key, reason, sides, part.Skill) : null;
     }
 
     /// <summary>No other drill of the day ramps on one of its regions.</summary>
@@ -251,46 +246,7 @@ internal sealed partial class SessionDraft
             && catalogue.Drill(d.Drill).Loads.Keys.Any(t => t.IsRegion() && drill.Loads.ContainsKey(t))
         );
 
-    /// <summary>What is light for the day's sake is not called barred.</summary>
-    private PlanNote Worded(SkillPart part, PlanNote note) =>
-        part.Light && note is { Code: "lightOnly", Tag: { } tag } && who.Bars[tag] == BarLevel.Free
-            ? note with
-            {
-                Code = "lightDay",
-            }
-            : note;
+    private PlannedFacts FactsOf(PlannedDrill planned) => made.FactsOf(planned);
 
-    private static PlannedSide MoreSets(PlannedSide side) => side with { Dose = side.Dose.WithRepeats(side.Dose.Repeats + 1) };
-
-    /// <summary>One more round for the weaker side, where both sides do at least two rounds of the same.</summary>
-    private List<PlannedSide> ExtraRound(SkillPart part, Drill drill, List<PlannedSide> sides)
-    {
-        if (
-            part.Course.Weaker is not { } weaker
-            || drill.Kind is not (DrillKind.EndRange or DrillKind.Strength)
-            || part.Wanted(drill, weaker) is { Due: true }
-            || sides.Count < 2
-            || sides.Any(s => s.Dose.Repeats != sides[0].Dose.Repeats)
-            || sides[0].Dose.Repeats < 2
-        )
-            return sides;
-        notes.Add(new("extraRound", drill.Key, Side: weaker));
-        return [.. sides.Select(s => s.Side == weaker ? MoreSets(s) : s)];
-    }
-
-    /// <summary>No side has more than half as many rounds again as the other: the one that has less gets more (planning rule 12).</summary>
-    private static List<PlannedSide> Even(List<PlannedSide> sides)
-    {
-        var least = (int)Math.Ceiling(sides.Max(s => s.Dose.Repeats) / 1.5);
-        return [.. sides.Select(s => s.Dose.Repeats < least ? s with { Dose = s.Dose.WithRepeats(least) } : s)];
-    }
-
-    private readonly Dictionary<PlannedDrill, int> lengths = new(ReferenceEqualityComparer.Instance);
-
-    private int Seconds(PlannedDrill planned)
-    {
-        if (!lengths.TryGetValue(planned, out var seconds))
-            lengths[planned] = seconds = Timeline.SecondsOf(planned, catalogue.Drill(planned.Drill), who.BreathSeconds);
-        return seconds;
-    }
+    private int Seconds(PlannedDrill planned) => FactsOf(planned).Seconds;
 }

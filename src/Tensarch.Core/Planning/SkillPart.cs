@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
@@ -5,16 +6,18 @@ using Tensarch.Core.Students;
 namespace Tensarch.Core.Planning;
 
 /// <summary>What one skill brings to a session: the stage's core first, then what its gate asks for, then the rest of it, then companions.</summary>
-internal sealed class SkillPart
+internal sealed partial class SkillPart
 {
     private readonly CatalogueContent catalogue;
     private readonly Trainee who;
+    private readonly DayBars bars;
     private readonly Dictionary<Side, int> trained;
 
     /// <param name="light">Nothing of it is done heavily today, though it may be.</param>
     public SkillPart(CatalogueContent catalogue, Trainee who, CourseState course, bool light)
     {
-        (this.catalogue, this.who, Course, Light) = (catalogue, who, course, light);
+        (this.catalogue, Course, Light, bars) = (catalogue, course, light, who.Bars);
+        this.who = light ? who with { Bars = who.Bars.Lightened() } : who;
         trained = SideExtensions.Both.ToDictionary(s => s, StageTrained);
     }
 
@@ -47,7 +50,9 @@ internal sealed class SkillPart
     /// <summary>It serves the stage that a side is at, though a lower one may be trained today.</summary>
     public bool ServesOwn(Drill drill) => Sides.Any(s => drill.ServesStage(Skill, Course.Ladder.TrainsAs(Course.WorkStage(s))));
 
-    public Want? Wanted(Drill drill, Side? side) => DrillChoice.Wanted(drill, side, Course);
+    public Want? Wanted(Drill drill, Side? side) => wanted.GetOrAdd((drill.Key, side), _ => DrillChoice.Wanted(drill, side, Course));
+
+    private readonly ConcurrentDictionary<(string Drill, Side? Side), Want?> wanted = [];
 
     /// <summary>Its gate asks for it, or it is the way out.</summary>
     public bool IsWanted(Drill drill) => drill.IsWayOut || Sides.Any(s => Wanted(drill, s) is { Met: false });
@@ -108,7 +113,12 @@ internal sealed class SkillPart
 
     /// <summary>Further drills of the stage, the most wanted first; what is left over varies by session.</summary>
     /// <param name="all">What stands in for barred work too.</param>
-    public List<Drill> Further(bool all = false) =>
+    public IReadOnlyList<Drill> Further(bool all = false) => all ? furtherOfAll ??= FurtherOf(true) : further ??= FurtherOf(false);
+
+    private IReadOnlyList<Drill>? further;
+    private IReadOnlyList<Drill>? furtherOfAll;
+
+    private List<Drill> FurtherOf(bool all) =>
         [
             .. catalogue
                 .ShippedDrills.Where(d =>
@@ -158,13 +168,15 @@ internal sealed class SkillPart
     }
 
     /// <summary>What goes well beside it; a drill of the stage itself is no companion.</summary>
-    public List<Drill> Companions() =>
-        [
+    public IReadOnlyList<Drill> Companions =>
+        companions ??= [
             .. catalogue
                 .Shape.CompanionsOf(Skill)
                 .Drills.Select(catalogue.Drill)
                 .Where(d => !Serves(d) || d.WhenLimited is not null || d.Serves.All(s => s.Ladder == "*")),
         ];
+
+    private IReadOnlyList<Drill>? companions;
 
     /// <param name="code">Why it is there when no test asks for it.</param>
     public DrillReason ReasonFor(Drill drill, string code)

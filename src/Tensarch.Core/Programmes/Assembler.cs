@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Planning;
 using Tensarch.Core.Sessions;
@@ -11,19 +12,41 @@ namespace Tensarch.Core.Programmes;
 /// </summary>
 public sealed class Assembler(CatalogueContent content)
 {
+    private readonly CatalogueContent content = content;
     private readonly SessionBuilder builder = new(content);
 
     /// <param name="who">On the day; of its courses those are trained that are asked for.</param>
     /// <param name="most">What it may load, in the ledger's units; none where only the rules limit it.</param>
     /// <returns>None where the day cannot be what is asked: a skill of it found no work.</returns>
-    public DayOffer? Of(Trainee who, DayAsk ask, IReadOnlyDictionary<LoadKey, int>? most = null)
+    public DayOffer? Of(Trainee who, DayAsk ask, IReadOnlyDictionary<LoadKey, int>? most = null) => On(who).Of(ask, most);
+
+    /// <summary>For many sessions of one day.</summary>
+    internal OnDay On(Trainee who) => new(this, who);
+
+    /// <summary>One student on one day: what the sessions that are tried have in common is worked out once. Safe for several at once.</summary>
+    internal sealed class OnDay(Assembler assembler, Trainee who)
     {
-        var courses = ask.Blocks.Select(b => Asked(b, who.On(b.Skill))).ToList();
-        if (courses.Count > content.Shape.MostSkills(who.Minutes))
-            return null;
-        var order = new DayOrder(ask.Level, ask.Of(BlockAim.Light).ToHashSet(), most);
-        var built = builder.Build(who with { Courses = courses }, order);
-        return built.IsOk && built.Value.Skills.Count == courses.Count ? Cut(built.Value, who, ask) : null;
+        private readonly SkillParts made = new(assembler.content, who);
+        private readonly ConcurrentDictionary<(string Skill, bool Test), CourseState> asked = [];
+
+        public Trainee Who => who;
+
+        /// <param name="minutes">Fewer than the day's, where a part of them is for something else.</param>
+        /// <returns>None where the day cannot be what is asked.</returns>
+        public DayOffer? Of(DayAsk ask, IReadOnlyDictionary<LoadKey, int>? most = null, int? minutes = null)
+        {
+            var courses = ask
+                .Blocks.Select(b => asked.GetOrAdd((b.Skill, b.Kind == BlockAim.Test), _ => Asked(b, who.On(b.Skill))))
+                .ToList();
+            var today = who with { Courses = courses, Minutes = minutes ?? who.Minutes };
+            if (courses.Count > assembler.content.Shape.MostSkills(today.Minutes))
+                return null;
+            var order = new DayOrder(ask.Level, ask.Of(BlockAim.Light).ToHashSet(), most);
+            var built = assembler.builder.Build(today, made, order);
+            return built.IsOk && built.Value.Skills.Count == courses.Count
+                ? assembler.Cut(built.Value, today with { Courses = who.Courses }, ask)
+                : null;
+        }
     }
 
     /// <summary>A planned session on another day, or under other facts: what was asked of it, and no more load than it had.</summary>

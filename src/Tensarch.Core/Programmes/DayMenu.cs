@@ -33,9 +33,10 @@ internal sealed class DayMenu(CatalogueContent content, Programme programme)
     /// <param name="week">In a back-off week all of it is light or the first week's dose.</param>
     public IReadOnlyList<DayOffer> For(Trainee who, MenuWeek week)
     {
+        var day = assembler.On(who);
         var key = string.Create(CultureInfo.InvariantCulture, $"{KeyOf(who, who.StepOf)} {week.BackOff} {week.Tests}");
         if (!made.TryGetValue(key, out var offers))
-            made[key] = offers = Offers(who, week.BackOff, week.Tests);
+            made[key] = offers = Offers(day, week.BackOff, week.Tests);
         key += string.Create(CultureInfo.InvariantCulture, $" {week.Week}");
         if (!portions.TryGetValue(key, out var portioned))
             portions[key] = portioned = [
@@ -44,19 +45,19 @@ internal sealed class DayMenu(CatalogueContent content, Programme programme)
                     .Select(same => same.MinBy(o => o.Ask.Level)!)
                     .AsParallel()
                     .AsOrdered()
-                    .Select(least => Portioned(who, least, week))
+                    .Select(least => Portioned(day, least, week))
                     .OfType<DayOffer>(),
             ];
         return [.. offers, .. portioned];
     }
 
-    private List<DayOffer> Offers(Trainee who, bool backOff, bool tests) =>
+    private List<DayOffer> Offers(Assembler.OnDay day, bool backOff, bool tests) =>
         [
-            .. Sets([.. programme.ByPriority.Select(g => g.Skill)], content.Shape.MostSkills(who.Minutes))
+            .. Sets([.. programme.ByPriority.Select(g => g.Skill)], content.Shape.MostSkills(day.Who.Minutes))
                 .AsParallel()
                 .AsOrdered()
                 .SelectMany(skills =>
-                    Trained(who, skills, backOff).Concat(Eased(who, skills)).Concat(tests ? Tested(who, skills, backOff) : [])
+                    Trained(day, skills, backOff).Concat(Eased(day, skills)).Concat(tests ? Tested(day, skills, backOff) : [])
                 ),
         ];
 
@@ -73,23 +74,22 @@ internal sealed class DayMenu(CatalogueContent content, Programme programme)
     private static DayAsk Ask(IEnumerable<string> skills, Func<string, BlockAim> kind, int level) =>
         new([.. skills.Select(s => new BlockOrder(s, kind(s)))], level);
 
-    private IEnumerable<DayOffer> Trained(Trainee who, IReadOnlyList<string> skills, bool backOff)
+    private IEnumerable<DayOffer> Trained(Assembler.OnDay day, IReadOnlyList<string> skills, bool backOff)
     {
-        if (assembler.Of(who, Ask(skills, _ => BlockAim.Train, DayOrder.Whole)) is not { } whole)
+        if (day.Of(Ask(skills, _ => BlockAim.Train, DayOrder.Whole)) is not { } whole)
             yield break;
         if (!backOff)
             yield return whole;
         // Of many goals there are sets enough: what is between all and least of several at once is hardly ever chosen.
         var between = !backOff && (skills.Count == 1 || programme.Goals.Count < ManyGoals);
         foreach (var level in between ? new[] { DayOrder.Less, DayOrder.Least } : [DayOrder.Least])
-            if (assembler.Of(who, Ask(skills, _ => BlockAim.Train, level), Share(whole.Load, level)) is { } less)
+            if (day.Of(Ask(skills, _ => BlockAim.Train, level), Share(whole.Load, level)) is { } less)
                 yield return less;
         // Beside each other one of two may be light: what they load is for one of them.
         if (skills.Count == 2 && between)
             foreach (var light in skills)
                 if (
-                    assembler.Of(
-                        who,
+                    day.Of(
                         Ask(skills, s => s == light ? BlockAim.Light : BlockAim.Train, DayOrder.Whole),
                         Share(whole.Load, DayOrder.Whole)
                     ) is
@@ -102,8 +102,9 @@ internal sealed class DayMenu(CatalogueContent content, Programme programme)
     /// No more of a session than leaves room for the week's other exposures: where a skill wants three, two long sessions would fill the week.
     /// None where the session is as little.
     /// </summary>
-    private DayOffer? Portioned(Trainee who, DayOffer least, MenuWeek week)
+    private DayOffer? Portioned(Assembler.OnDay day, DayOffer least, MenuWeek week)
     {
+        var who = day.Who;
         if (least.Ask.Of(BlockAim.Light).Any())
             return null;
         var often = least.Ask.Blocks.Max(b => content.Programme.Exposures.Of(b.Skill, who.On(b.Skill).Approach.Key, week.BackOff));
@@ -111,32 +112,31 @@ internal sealed class DayMenu(CatalogueContent content, Programme programme)
         if (most.All(m => least.Load[m.Key] <= m.Value))
             return null;
         var ask = least.Ask with { Level = week.BackOff ? DayOrder.Least : DayOrder.Portion };
-        return assembler.Of(who with { Minutes = MinutesLeft(who.Minutes, ask) }, ask, most) is { } portion && portion.Exposed.Any()
-            ? portion
-            : null;
+        return day.Of(ask, most, MinutesLeft(who.Minutes, ask)) is { } portion && portion.Exposed.Any() ? portion : null;
     }
 
     /// <summary>What is light is at a first week's dose, and so the same in every week.</summary>
-    private IReadOnlyList<DayOffer> Eased(Trainee who, IReadOnlyList<string> skills) =>
-        eased.GetOrAdd($"{KeyOf(who, _ => 0)} {string.Join('+', skills)}", _ => [.. EasedAnew(who, skills)]);
+    private IReadOnlyList<DayOffer> Eased(Assembler.OnDay day, IReadOnlyList<string> skills) =>
+        eased.GetOrAdd($"{KeyOf(day.Who, _ => 0)} {string.Join('+', skills)}", _ => [.. EasedAnew(day, skills)]);
 
     /// <summary>Lightly, and without any weight on the hands: it fits into every week.</summary>
-    private IEnumerable<DayOffer> EasedAnew(Trainee who, IReadOnlyList<string> skills)
+    private IEnumerable<DayOffer> EasedAnew(Assembler.OnDay day, IReadOnlyList<string> skills)
     {
         var ask = Ask(skills, _ => BlockAim.Light, DayOrder.Least);
-        if (assembler.Of(who, ask) is { } light)
+        if (day.Of(ask) is { } light)
         {
             yield return light;
             if (light.Load.IsEmpty)
                 yield break;
         }
-        if (assembler.Of(who, ask, Share(LoadLedger.Empty, 0)) is { } nothing)
+        if (day.Of(ask, Share(LoadLedger.Empty, 0)) is { } nothing)
             yield return nothing;
     }
 
     /// <summary>What has something to show is tested; what has not is trained beside it.</summary>
-    private IEnumerable<DayOffer> Tested(Trainee who, IReadOnlyList<string> skills, bool backOff)
+    private IEnumerable<DayOffer> Tested(Assembler.OnDay day, IReadOnlyList<string> skills, bool backOff)
     {
+        var who = day.Who;
         var tested = skills.Where(s => IsTested(who.On(s))).ToHashSet();
         var ask = Ask(skills, s => tested.Contains(s) ? BlockAim.Test : BlockAim.Train, backOff ? DayOrder.Least : DayOrder.Whole);
         var minutes = MinutesLeft(who.Minutes, ask);
@@ -144,7 +144,7 @@ internal sealed class DayMenu(CatalogueContent content, Programme programme)
             tested.Count > 0
             && who.Minutes >= content.Programme.Tests.LeastMinutes
             && minutes >= SessionBuilder.FewestMinutes
-            && assembler.Of(who with { Minutes = minutes }, ask) is { } test
+            && day.Of(ask, minutes: minutes) is { } test
         )
             yield return test;
     }

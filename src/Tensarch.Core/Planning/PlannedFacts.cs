@@ -1,0 +1,30 @@
+using Tensarch.Core.Catalogue;
+using Tensarch.Core.Sessions;
+using Tensarch.Core.Students;
+
+namespace Tensarch.Core.Planning;
+
+/// <summary>What a drill at its doses takes and loads, whatever it is there for.</summary>
+internal sealed class PlannedFacts(CatalogueContent catalogue, Drill drill, PlannedDrill planned, double breathSeconds)
+{
+    public Drill Drill => drill;
+
+    /// <summary>Both sides together, with set-up, changes and rests.</summary>
+    public int Seconds { get; } = Timeline.SecondsOf(planned, drill, breathSeconds);
+
+    /// <summary>What of it is setting up, changing sides or rest.</summary>
+    public int Resting => resting ??= Seconds - planned.Sides.Sum(s => Timeline.WorkSecondsOf(drill, s, breathSeconds));
+
+    private int? resting;
+
+    /// <summary>By tag and side, as weeks count it.</summary>
+    public LoadLedger Load => load ??= LoadLedger.Of(Work.Planned(planned, planned.Skill ?? "", breathSeconds, catalogue), catalogue);
+
+    private LoadLedger? load;
+
+    /// <summary>By tag, of each side.</summary>
+    public IReadOnlyList<KeyValuePair<LoadTag, LoadLevel>> Loads =>
+        loads ??= [.. planned.Sides.SelectMany(s => drill.LoadsOf(drill.VariantAt(s.Variant), s.Dose, breathSeconds))];
+
+    private IReadOnlyList<KeyValuePair<LoadTag, LoadLevel>>? loads;
+}
