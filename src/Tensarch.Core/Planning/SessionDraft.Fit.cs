@@ -80,18 +80,22 @@ internal sealed partial class SessionDraft
         return true;
     }
 
-    /// <summary>Too many things for several skills in so short a time: the last one of a skill that has more goes, of the least important first.</summary>
+    /// <summary>
+    /// Too many things in so short a time: of the least important skill that has more than one, the least important goes, the last one among equals.
+    /// </summary>
     private bool Uncrowd()
     {
-        foreach (var part in parts.Skip(1).Reverse())
+        foreach (var part in parts.AsEnumerable().Reverse())
         {
             var main = drills
                 .Where(d => d.Skill == part.Skill && IsMain(d) && !IsTest(d) && catalogue.Drill(d.Drill).Kind != DrillKind.Counter)
+                .Reverse()
                 .ToList();
             if (main.Count < 2)
                 continue;
-            notes.Add(new("didNotFit", main[^1].Drill, Number: Math.Ceiling(Seconds(main[^1]) / 60.0), Skill: part.Skill));
-            drills.Remove(main[^1]);
+            var least = main.MinBy(Importance.Of)!;
+            notes.Add(new("didNotFit", least.Drill, Number: Math.Ceiling(Seconds(least) / 60.0), Skill: part.Skill));
+            drills.Remove(least);
             DropOrphans();
             return true;
         }
@@ -247,6 +251,24 @@ internal sealed partial class SessionDraft
 
     /// <summary>The seconds of a drill that are setting up, changing sides or rest.</summary>
     private int Resting(PlannedDrill planned) => FactsOf(planned).Resting;
+
+    /// <summary>More of the main work is rest than a session may have.</summary>
+    private bool Idle => Working < shape.Main.WorkShare * MainSeconds;
+
+    /// <summary>
+    /// Rests do not fill a session: in a short day of tries at an end position one a side is left of those that have no more than two, and the rest
+    /// of the work grows into the room.
+    /// </summary>
+    private void SpareTries()
+    {
+        static bool Tries(PlannedDrill planned) => planned.Sides.Any(s => s.Dose is AttemptsDose);
+        foreach (var tries in drills.Where(d => IsMain(d) && !IsTest(d) && Tries(d) && !d.Sides.Any(s => IsDue(d, s))).ToList())
+            if (Idle && tries.Sides.All(s => !DrillDose.MayLessen(s.Dose)))
+            {
+                Replace(tries, s => s with { Dose = s.Dose.WithRepeats(1) });
+                GrowAll(d => IsMain(d) && !Tries(d));
+            }
+    }
 
     private PlannedDrill? MostResting() => Lessenable().MaxBy(d => (double)Resting(d) / Seconds(d));
 }

@@ -197,7 +197,7 @@ internal sealed partial class SessionDraft
         while (Short && LyingStill is { Sides: [{ Dose: HoldDose { Seconds: < MostRestSeconds and var still } }] } rest && DownMay(15))
             Replace(rest, s => s with { Dose = ((HoldDose)s.Dose) with { Seconds = still + 15 } });
         // Rests do not fill a session.
-        while (Working < shape.Main.WorkShare * MainSeconds && MostResting() is { } idle)
+        while (Idle && MostResting() is { } idle)
             Lessen(idle);
         // Not more of the frame than what it is for.
         while ((TooCalm && ShortenCalm()) || (TooWarm && (ShortenRaise() || LessenWarm()))) { }

@@ -67,6 +67,7 @@ internal sealed partial class SessionDraft
         Fill();
         WarmUp();
         GrowAll(IsMain);
+        SpareTries();
         LeftShort = Short;
         Lighten();
         return Closed();

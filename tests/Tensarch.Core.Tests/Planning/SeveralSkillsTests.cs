@@ -94,6 +94,21 @@ public class SeveralSkillsTests
         );
 
     [Theory]
+    [InlineData("deep-squat", 41)]
+    [InlineData("deep-squat", 59)]
+    [InlineData("handstand", 41)]
+    public void Sides_far_apart_are_two_cores_and_still_no_more_things_than_the_day_takes(string beside, int minutes)
+    {
+        foreach (var (left, right) in from l in Enumerable.Range(1, 6) from r in Enumerable.Range(1, 6) select (l, r))
+        {
+            var who = Middle(minutes, ("front-split", left), (beside, 1));
+            var apart = who.Courses[0] with { Right = who.Courses[0].Right with { Stage = right } };
+            var plan = Plan(who with { Courses = [apart, who.Courses[1]] });
+            Assert.Equal(2, plan.Skills.Count);
+        }
+    }
+
+    [Theory]
     [InlineData(30, 1)]
     [InlineData(45, 2)]
     [InlineData(75, 3)]
