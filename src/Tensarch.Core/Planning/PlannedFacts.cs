@@ -13,9 +13,11 @@ internal sealed class PlannedFacts(CatalogueContent catalogue, Drill drill, Plan
     public int Seconds { get; } = Timeline.SecondsOf(planned, drill, breathSeconds);
 
     /// <summary>What of it is setting up, changing sides or rest.</summary>
-    public int Resting => resting ??= Seconds - planned.Sides.Sum(s => Timeline.WorkSecondsOf(drill, s, breathSeconds));
+    public int Resting =>
+        resting >= 0 ? resting : resting = Seconds - planned.Sides.Sum(s => Timeline.WorkSecondsOf(drill, s, breathSeconds));
 
-    private int? resting;
+    /// <summary>Below nothing while nobody asked: a whole number, so that two who ask at once do no harm.</summary>
+    private int resting = -1;
 
     /// <summary>By tag and side, as weeks count it.</summary>
     public LoadLedger Load => load ??= LoadLedger.Of(Work.Planned(planned, planned.Skill ?? "", breathSeconds, catalogue), catalogue);

@@ -1,3 +1,4 @@
+using System.Text.Json;
 using CsCheck;
 using Tensarch.Core.Planning;
 using Tensarch.Core.Programmes;
@@ -75,4 +76,31 @@ public class AssemblerTests
         );
         Assert.True(made > asked / 2 && limited > asked / 4, $"{made} of {asked} made, {limited} limited");
     }
+
+    /// <summary>What the sessions of a day share is of that day and that student alone: no order leaves anything for the next.</summary>
+    [Fact]
+    public void Sessions_tried_together_are_those_made_one_by_one() =>
+        (from at in AnyDay from kinds in Gen.Int[0, 2].Array[3].Array[4] select (at, kinds)).Sample(
+            (at, kinds) =>
+            {
+                var day = Assembler.On(at.Who);
+                DayAsk[] asks =
+                [
+                    at.Ask,
+                    .. kinds.Select(
+                        (k, i) =>
+                            new DayAsk(
+                                [.. at.Ask.Blocks.Select((b, j) => b with { Kind = (BlockAim)k[j] })],
+                                i % 2 == 0 ? DayOrder.Whole : DayOrder.Least
+                            )
+                    ),
+                    at.Ask,
+                ];
+                var most = day.Of(at.Ask) is { } whole ? Most(whole, at.Share) : null;
+                static string Text(DayOffer? offer) => offer is null ? "none" : JsonSerializer.Serialize(offer.Plan);
+                var together = asks.AsParallel().AsOrdered().Select(ask => Text(day.Of(ask, most))).ToList();
+                Assert.Equal(asks.Select(ask => Text(Assembler.Of(at.Who, ask, most))), together);
+            },
+            time: Budget.Seconds
+        );
 }
