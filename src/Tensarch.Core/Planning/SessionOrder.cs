@@ -24,4 +24,7 @@ public static class SessionOrder
 
     /// <summary>Part of what the session is about: from balance while fresh to the neck and its counter.</summary>
     public static bool IsMain(SessionPhase phase) => phase is not (SessionPhase.Warm or SessionPhase.Down);
+
+    /// <summary>The same of a planned drill: what is there as the test of a day gate is not, but for what is a test and nothing else.</summary>
+    public static bool IsMain(PlannedDrill planned, Drill drill) => IsMain(PlaceOf(drill, planned.Reason.Code == "dayGate").Phase);
 }

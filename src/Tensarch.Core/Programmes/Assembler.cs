@@ -97,8 +97,7 @@ public sealed class Assembler(CatalogueContent content)
         );
     }
 
-    private bool IsMain(PlannedDrill planned) =>
-        SessionOrder.IsMain(SessionOrder.PlaceOf(content.Drill(planned.Drill), planned.Reason.Code == "dayGate").Phase);
+    private bool IsMain(PlannedDrill planned) => SessionOrder.IsMain(planned, content.Drill(planned.Drill));
 
     /// <summary>At least half of what the stage is about is in it, or what stands in for it.</summary>
     private bool Exposes(SessionPlan plan, CourseState course)

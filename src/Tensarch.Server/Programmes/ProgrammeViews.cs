@@ -133,7 +133,7 @@ internal static class ProgrammeViews
             ChangeOf(day, before),
             day.Plan?.Drills.Any(d => d.Sides.Count > 1) == true ? day.Plan.FirstSide : null,
             [
-                .. day.Plan?.Drills.Where(d => content.FindDrill(d.Drill) is { } drill && SessionOrder.IsMain(drill.Phase))
+                .. day.Plan?.Drills.Where(d => content.FindDrill(d.Drill) is { } drill && SessionOrder.IsMain(d, drill))
                     .Select(d => d.Drill)
                     ?? [],
             ],

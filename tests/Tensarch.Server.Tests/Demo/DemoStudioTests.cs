@@ -84,4 +84,26 @@ public class DemoStudioTests
             Assert.True(answer.StatusCode == HttpStatusCode.OK, $"{(int)answer.StatusCode} {page}");
         }
     }
+
+    [Fact]
+    public async Task A_day_of_a_plan_names_each_thing_of_its_main_work_once()
+    {
+        await using var app = new StudioApp { Demo = true, DataFolder = DemoData.Copy() };
+        var owner = DemoStudio.Accounts[0];
+        var coach = new StudioClient(app.CreateClient(), Guid.Empty, Guid.Empty, owner.Email);
+        await coach.SignIn(owner.Password);
+        var days = 0;
+        foreach (var student in await app.Rows(db => db.Plans.IgnoreQueryFilters().Select(p => p.StudentId).Distinct().ToListAsync()))
+        {
+            var page = await coach.Http.GetFromJsonAsync<JsonElement>($"/api/v1/students/{student}/programme");
+            foreach (var week in page.GetProperty("plan").GetProperty("weeks").EnumerateArray())
+            foreach (var day in week.GetProperty("days").EnumerateArray())
+            {
+                var drills = day.GetProperty("drills").EnumerateArray().Select(d => d.GetString()).ToList();
+                Assert.Equal(drills.Distinct(), drills);
+                days += drills.Count > 0 ? 1 : 0;
+            }
+        }
+        Assert.True(days > 100, $"{days}");
+    }
 }
