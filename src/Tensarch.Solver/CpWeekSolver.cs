@@ -15,7 +15,10 @@ public sealed class CpWeekSolver(double work = CpWeekSolver.UsualWork, int left 
 
     public const int UsualLeft = 19;
 
-    /// <summary>So many searches at most, each with a seed of its own from the best answer so far: the next is seldom stuck where one was.</summary>
+    /// <summary>
+    /// So many searches at most, from the best answer so far: the first led by the relaxation, the next the solver's own with a seed of its own,
+    /// which is seldom stuck where that was.
+    /// </summary>
     private const int Searches = 2;
 
     /// <summary>Where the limit ends before any plan is found, nothing is proven: it is tried again with so much more.</summary>
@@ -37,7 +40,7 @@ public sealed class CpWeekSolver(double work = CpWeekSolver.UsualWork, int left 
         var (begin, limit, found) = (WeekByWeek(problem), work, (PieceAnswer?)null);
         for (var seed = 1; ; seed++)
         {
-            var (status, answer) = Solve(problem, Led, limit, found?.Chosen ?? begin, seed);
+            var (status, answer) = Solve(problem, seed == 1 ? Led : Usual, limit, found?.Chosen ?? begin, seed);
             found = Better(found, answer);
             if (status is CpSolverStatus.Infeasible || found is null && limit >= MostWork)
                 return null;
