@@ -69,13 +69,19 @@ public class DemoStudioTests
         Assert.Equal(98, DateOnly.FromDateTime(DateTime.UtcNow).DayNumber - first.DayNumber, 1.0);
     }
 
+    private static async Task<StudioClient> Owner(StudioApp app)
+    {
+        var owner = DemoStudio.Accounts[0];
+        var coach = new StudioClient(app.CreateClient(), Guid.Empty, Guid.Empty, owner.Email);
+        await coach.SignIn(owner.Password);
+        return coach;
+    }
+
     [Fact]
     public async Task Every_page_of_the_demo_answers()
     {
         await using var app = new StudioApp { Demo = true, DataFolder = DemoData.Copy() };
-        var owner = DemoStudio.Accounts[0];
-        var coach = new StudioClient(app.CreateClient(), Guid.Empty, Guid.Empty, owner.Email);
-        await coach.SignIn(owner.Password);
+        var coach = await Owner(app);
         var pages = await Pages.Of(app, coach);
         Assert.True(pages.Count > 300, pages.Count.ToString(System.Globalization.CultureInfo.InvariantCulture));
         foreach (var page in pages)
@@ -89,9 +95,7 @@ public class DemoStudioTests
     public async Task A_day_of_a_plan_names_each_thing_of_its_main_work_once()
     {
         await using var app = new StudioApp { Demo = true, DataFolder = DemoData.Copy() };
-        var owner = DemoStudio.Accounts[0];
-        var coach = new StudioClient(app.CreateClient(), Guid.Empty, Guid.Empty, owner.Email);
-        await coach.SignIn(owner.Password);
+        var coach = await Owner(app);
         var days = 0;
         foreach (var student in await app.Rows(db => db.Plans.IgnoreQueryFilters().Select(p => p.StudentId).Distinct().ToListAsync()))
         {
