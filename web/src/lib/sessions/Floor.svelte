@@ -144,7 +144,7 @@
     >
       {#if keeper.unsaved}This device keeps nothing: {keeper.unsaved} not saved. Make room; the session goes on.
       {:else if outbox.lost}{pageText(outbox.lost).split('.')[0]}: {outbox.waiting} kept here
-      {:else if outbox.waiting}sending {outbox.waiting}
+      {:else if outbox.waiting || keeper.pending}sending {outbox.waiting || keeper.pending}
       {:else}all logged{/if}
       {#if outbox.refused.length}<a class="link-line" href={resolve('/waiting')}
           >{outbox.refused.length} refused</a
@@ -172,7 +172,7 @@
       {runner}
       session={sessionId}
       student={studentId}
-      waits={outbox.waiting > 0 || keeper.unsaved > 0}
+      waits={outbox.waiting > 0 || keeper.pending > 0}
       {evidence}
       onconfirm={confirm}
     />

@@ -8,6 +8,8 @@ const again = 2000;
 
 /** Keeps what is said on this device, in its order; what could not be kept is tried again, and stops nothing on the screen. */
 export class Keeper {
+  /** Entries that were said and not yet tried to be sent: until then nobody is told that all is logged. */
+  pending = $state(0);
   /** Entries that this device could not keep. */
   unsaved = $state(0);
   /** When a page that ran this session was last alive. */
@@ -29,6 +31,7 @@ export class Keeper {
 
   keep(entry: Entry): void {
     this.#waiting.push(entry);
+    this.pending++;
     if (!this.#busy) void this.#work();
   }
 
@@ -52,7 +55,7 @@ export class Keeper {
         await log.add(this.author, this.session, this.#waiting[0]!);
         this.#waiting.shift();
         this.unsaved = this.unsaved === 0 ? 0 : this.#waiting.length;
-        void outbox.send();
+        void outbox.send().finally(() => this.pending--);
       } catch {
         this.unsaved = this.#waiting.length;
         await new Promise((done) => setTimeout(done, again));
