@@ -6,13 +6,14 @@ using Tensarch.Server.Data;
 
 // Fills the first studio of a database with readings of its students, spread evenly over three years up to now, as a studio would have
 // them: every measure, both sides, three trials. Usage: Tensarch.Fill DATABASE READINGS
-// Or makes a thousand students with years of training: Tensarch.Fill DATABASE STUDENTS YEARS
-if (args.Length == 3)
+// Or makes a thousand students with years of training: Tensarch.Fill DATABASE STUDENTS YEARS [VERSIONS]
+if (args.Length >= 3)
 {
     Tensarch.Fill.Seasons.Fill(
         args[0],
         int.Parse(args[1], System.Globalization.CultureInfo.InvariantCulture),
-        int.Parse(args[2], System.Globalization.CultureInfo.InvariantCulture)
+        int.Parse(args[2], System.Globalization.CultureInfo.InvariantCulture),
+        args.Length > 3 ? int.Parse(args[3], System.Globalization.CultureInfo.InvariantCulture) : 1
     );
     return;
 }

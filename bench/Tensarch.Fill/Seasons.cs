@@ -4,7 +4,9 @@ namespace Tensarch.Fill;
 
 /// <summary>
 /// Makes a thousand students out of the first one of a database, each with as many years of training behind them: three sessions a week of
-/// six logged rounds, and the six measures of the front split on both sides every other week, three trials each.
+/// six logged rounds, and the six measures of the front split on both sides every other week, three trials each. Where the first one is on a
+/// programme, so are all: so many versions of its plan, its sessions to come, one that was missed yesterday for every tenth, and every session
+/// that was trained keeps what was planned of it.
 /// </summary>
 internal static class Seasons
 {
@@ -13,7 +15,7 @@ internal static class Seasons
     private const string Student = "printf('%08X-0000-4000-8000-%012X', n, n)";
     private const long Day = TimeSpan.TicksPerDay;
 
-    public static void Fill(string path, int students, int years)
+    public static void Fill(string path, int students, int years, int versions)
     {
         using var db = new SqliteConnection($"Data Source={path}");
         db.Open();
@@ -21,6 +23,9 @@ internal static class Seasons
         Run("CREATE TEMP TABLE One AS SELECT Id FROM Students ORDER BY CreatedAt LIMIT 1;");
         Run(
             $"CREATE TEMP TABLE Many(n); WITH RECURSIVE c(n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM c WHERE n < {students - 1}) INSERT INTO Many SELECT n FROM c;"
+        );
+        Run(
+            "CREATE TEMP TABLE Planned AS SELECT coalesce((SELECT PlanJson FROM Sessions WHERE StudentId IN One AND StartedAt IS NULL ORDER BY Date LIMIT 1), '') AS Json;"
         );
         foreach (var table in new[] { "Students", "Answers", "Screenings", "Skills", "Decisions", "Board", "Roster" })
             Copy(table);
@@ -43,7 +48,7 @@ internal static class Seasons
         Run(
             $"""
             INSERT INTO Sessions (Id, StudioId, StudentId, Skill, Date, PlanJson, TotalSeconds, FirstSide, CreatedAt, By, BodyHash, StartedAt, StartedOn, EndedAt, Worked)
-            SELECT {NewId}, s.StudioId, s.Id, 'front-split', date('now', '-' || (w * 7 / 3) || ' days'), '', 3000, 'Left', {now} - w * {Day
+            SELECT {NewId}, s.StudioId, s.Id, 'front-split', date('now', '-' || (w * 7 / 3) || ' days'), (SELECT Json FROM Planned), 3000, 'Left', {now} - w * {Day
                 * 7
                 / 3}, d.By, '',
                 {now} - w * {Day * 7 / 3}, date('now', '-' || (w * 7 / 3) || ' days'), {now} - w * {Day * 7 / 3} + 30000000000,
@@ -51,7 +56,7 @@ internal static class Seasons
             FROM Students s CROSS JOIN Weeks CROSS JOIN (SELECT By FROM Decisions LIMIT 1) d;
             INSERT INTO Sets (Id, StudioId, StudentId, SessionId, Drill, Variant, Side, Round, Seconds, Quality, Sensation, At, Day, By, BodyHash)
             SELECT {NewId}, x.StudioId, x.StudentId, x.Id, Drill, Variant, Side, r, 25 + abs(random() % 10), 4, 6, x.StartedAt, x.StartedOn, x.By, ''
-            FROM Sessions x CROSS JOIN Drills;
+            FROM Sessions x CROSS JOIN Drills WHERE x.StartedAt IS NOT NULL;
             INSERT INTO Readings (Id, StudioId, StudentId, Measure, Side, Mode, Warmth, Standard, Instrument, Trials, TrialsAt, Marks, Compensations, Confirmed, Disqualified,
                 Sem, SemDof, Tau, TauPairs, Resolution, Value, StandardError, TakenAt, TakenBy, BodyHash)
             SELECT {NewId}, s.StudioId, s.Id, Measure, Side, Mode, 'Warm', Standard, 'Goniometer',
@@ -62,21 +67,60 @@ internal static class Seasons
             UPDATE Roster SET DueAt = 0, LineJson = '';
             """
         );
+        // Everybody was asked about their health long ago, but three of them, who answered today.
+        Run(
+            $"""
+            UPDATE Answers SET At = At - {200 * Day} WHERE substr(StudentId, 34) > '003';
+            UPDATE Screenings SET At = At - {200 * Day}, "On" = date("On", '-200 days') WHERE substr(StudentId, 34) > '003';
+            """
+        );
+        Programmes(versions);
         Console.WriteLine(
-            $"{Count("Students")} students, {Count("Sessions")} sessions, {Count("Sets")} sets, {Count("Readings")} readings"
+            $"{Count("Students")} students, {Count("Plans")} versions of plans, {Count("Sessions")} sessions, {Count("Sets")} sets, {Count("Readings")} readings"
         );
 
-        void Copy(string table)
+        void Programmes(int versions)
+        {
+            if (Count("Plans") == 0)
+                return;
+            Run(
+                $"CREATE TEMP TABLE Earlier(v); WITH RECURSIVE c(v) AS (SELECT 1 UNION ALL SELECT v + 1 FROM c WHERE v < {versions}) INSERT INTO Earlier SELECT v FROM c;"
+            );
+            Copy("Plans", "v", "CROSS JOIN Earlier", "Number");
+            Run($"UPDATE Plans SET Number = {versions} WHERE StudentId IN One;");
+            var mine = Columns("Plans");
+            string Older(string c) =>
+                c == "Id" ? NewId
+                : c == "Number" ? "v"
+                : $"\"{c}\"";
+            Run(
+                $"INSERT INTO Plans ({Named(mine)}) SELECT {string.Join(", ", mine.Select(Older))} FROM Plans CROSS JOIN Earlier WHERE StudentId IN One AND v < {versions};"
+            );
+            Copy("Sessions", where: "AND StartedAt IS NULL");
+            var all = Columns("Sessions");
+            string Missed(string c) =>
+                c == "Id" ? NewId
+                : c == "Date" ? "date('now', '-1 days')"
+                : $"\"{c}\"";
+            Run(
+                $"INSERT INTO Sessions ({Named(all)}) SELECT {string.Join(", ", all.Select(Missed))} FROM Sessions WHERE StartedAt IS NULL AND Half IS NOT NULL AND substr(StudentId, -1) = '0' GROUP BY StudentId;"
+            );
+        }
+
+        string Named(IEnumerable<string> columns) => string.Join(", ", columns.Select(c => $"\"{c}\""));
+
+        void Copy(string table, string? instead = null, string from = "", string? of = null, string where = "")
         {
             var columns = Columns(table).Where(c => table != "Answers" || c != "Id").ToList();
             var values = columns.Select(c =>
                 table == "Students" && c == "Id" || c == "StudentId" ? Student
                 : c == "Id" ? NewId
+                : c == of ? instead!
                 : $"\"{c}\""
             );
             var who = table == "Students" ? "Id" : "StudentId";
             Run(
-                $"INSERT INTO {table} ({string.Join(", ", columns.Select(c => $"\"{c}\""))}) SELECT {string.Join(", ", values)} FROM {table} CROSS JOIN Many WHERE {who} IN One;"
+                $"INSERT INTO {table} ({Named(columns)}) SELECT {string.Join(", ", values)} FROM {table} CROSS JOIN Many {from} WHERE {who} IN One {where};"
             );
         }
 

@@ -68,7 +68,7 @@ builder.Services.AddScoped<ReadingImport>();
 builder.Services.AddScoped<SkillDesk>();
 builder.Services.AddScoped<EvidenceDesk>();
 builder.Services.AddScoped<PlanDesk>();
-builder.Services.AddSingleton<IWeekSolver>(new CpWeekSolver());
+builder.Services.AddSingleton<IWeekSolver>(_ => new SolverProcess());
 builder.Services.AddScoped<ProgrammeDesk>();
 builder.Services.AddScoped<PlanViewer>();
 builder.Services.AddSingleton<RosterRuns>();

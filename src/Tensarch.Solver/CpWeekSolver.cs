@@ -9,7 +9,8 @@ namespace Tensarch.Solver;
 /// </summary>
 /// <param name="work">The limit of one search, in the solver's own deterministic unit: some seconds of work.</param>
 /// <param name="left">The search ends where at most so much could still be saved: less than a step down costs, and under 2 % of any piece.</param>
-public sealed class CpWeekSolver(double work = CpWeekSolver.UsualWork, int left = CpWeekSolver.UsualLeft) : IWeekSolver
+/// <param name="again">In another way than usual: for what the usual one did not come back from.</param>
+public sealed class CpWeekSolver(double work = CpWeekSolver.UsualWork, int left = CpWeekSolver.UsualLeft, bool again = false) : IWeekSolver
 {
     public const double UsualWork = 1.5;
 
@@ -68,7 +69,7 @@ public sealed class CpWeekSolver(double work = CpWeekSolver.UsualWork, int left 
                 Slots = [.. problem.Slots.Select((s, i) => s with { Choices = [s.Choices[chosen[i]]] })],
             },
             Usual,
-            work
+            MostWork
         ).Answer!.Cost;
 
     private (CpSolverStatus Status, PieceAnswer? Answer) Solve(
@@ -150,7 +151,7 @@ public sealed class CpWeekSolver(double work = CpWeekSolver.UsualWork, int left 
         {
             StringParameters = string.Create(
                 System.Globalization.CultureInfo.InvariantCulture,
-                $"num_workers:1 random_seed:{seed} max_deterministic_time:{work} absolute_gap_limit:{left} {search}"
+                $"num_workers:1 random_seed:{seed} max_deterministic_time:{work} absolute_gap_limit:{left} cp_model_presolve:{(again ? "false" : "true")} {search}"
             ),
         };
 }

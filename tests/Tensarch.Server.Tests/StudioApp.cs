@@ -12,6 +12,7 @@ using Microsoft.Extensions.Logging;
 using Microsoft.Extensions.Time.Testing;
 using Tensarch.Core;
 using Tensarch.Core.Catalogue;
+using Tensarch.Core.Programmes;
 using Tensarch.Core.Students;
 using Tensarch.Server.Data;
 
@@ -57,6 +58,9 @@ public sealed class StudioApp : WebApplicationFactory<Program>
     /// <summary>Rosters are planned in the background.</summary>
     public bool Rosters { get; init; }
 
+    /// <summary>In the place of the solver.</summary>
+    public IWeekSolver? Solver { get; init; }
+
     protected override void ConfigureWebHost(IWebHostBuilder builder)
     {
         builder.UseSetting("Data", DataFolder);
@@ -70,6 +74,8 @@ public sealed class StudioApp : WebApplicationFactory<Program>
         builder.ConfigureServices(services =>
         {
             services.AddSingleton<TimeProvider>(Demo ? TimeProvider.System : Time);
+            if (Solver is not null)
+                services.AddSingleton(Solver);
             services.Configure<PasswordHasherOptions>(options => options.IterationCount = 1);
             services.ConfigureDbContext<TensarchDb>(options => options.AddInterceptors(Commands));
         });

@@ -82,10 +82,12 @@ public sealed record GoalOfWeek(int Week, string Skill, int Exposures, int Missi
 public interface IWeekSolver
 {
     /// <returns>None where no choice keeps every rule.</returns>
+    /// <exception cref="SolverEndedException" />
     PieceAnswer? Solve(PieceProblem problem);
 
     /// <summary>Why not: rules that cannot all hold.</summary>
     /// <param name="asked">What goals ask for is a rule as well, and not a wish.</param>
+    /// <exception cref="SolverEndedException" />
     /// <returns>As few as possible: without any one of them the others hold together. Empty where all rules hold together.</returns>
     IReadOnlyList<PieceRule> Conflict(PieceProblem problem, bool asked);
 }
@@ -98,3 +100,6 @@ public sealed record PieceAnswer(IReadOnlyList<int> Chosen, long Cost, long Boun
     /// <summary>At most so much of the cost could be saved.</summary>
     public double Gap => (double)(Cost - Bound) / (1000 + Cost);
 }
+
+/// <summary>The solver ended over a piece without any answer, whichever way it searched.</summary>
+public sealed class SolverEndedException() : Exception("The solver ended over a piece.");

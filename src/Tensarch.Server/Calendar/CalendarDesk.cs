@@ -2,8 +2,8 @@ using System.Buffers.Text;
 using System.Security.Cryptography;
 using Microsoft.EntityFrameworkCore;
 using Tensarch.Core.Catalogue;
-using Tensarch.Core.Planning;
 using Tensarch.Server.Data;
+using Tensarch.Server.Sessions;
 
 namespace Tensarch.Server.Calendar;
 
@@ -22,14 +22,29 @@ public sealed class CalendarDesk(TensarchDb db, CatalogueContent content, Studio
     {
         var studio = await db.Studios.AsNoTracking().SingleAsync(s => s.Id == scope.StudioId, ct);
         var (from, until) = (clock.Today.AddDays(-DaysBack), clock.Today.AddDays(DaysAhead));
-        var rows = await (
-            from session in db.Sessions.AsNoTracking()
-            join of in db.Students on session.StudentId equals of.Id
-            where session.DeletedAt == null && session.Date >= @from && session.Date <= until && of.ArchivedAt == null
-            where student == null || session.StudentId == student
-            orderby session.Date, session.Half, of.Name
-            select new { Session = session, of.Name }
-        )
+        var sessions = db.Sessions.AsNoTracking().Where(s => s.DeletedAt == null && s.Date >= from && s.Date <= until);
+        var of = student is { } one ? sessions.Where(s => s.StudentId == one) : sessions;
+        var rows = await of.Join(
+                db.Students.Where(s => s.ArchivedAt == null),
+                s => s.StudentId,
+                s => s.Id,
+                (s, who) =>
+                    new
+                    {
+                        s.Id,
+                        s.Date,
+                        s.Half,
+                        s.TotalSeconds,
+                        s.Sequence,
+                        s.Skill,
+                        s.Beside,
+                        s.PlanJson,
+                        who.Name,
+                    }
+            )
+            .OrderBy(s => s.Date)
+            .ThenBy(s => s.Half)
+            .ThenBy(s => s.Name)
             .Take(MostSessions)
             .ToListAsync(ct);
         var name = student is { } id ? await db.Students.Where(s => s.Id == id).Select(s => s.Name).FirstOrDefaultAsync(ct) : studio.Name;
@@ -37,7 +52,20 @@ public sealed class CalendarDesk(TensarchDb db, CatalogueContent content, Studio
             ? null
             : CalendarWriter.Write(
                 student is null ? name : $"{studio.Name}: {name}",
-                [.. rows.Select(r => Session(r.Session, student is null ? r.Name : null))],
+                [
+                    .. from r in rows
+                    let planned = PlanGist.Of(r.PlanJson)
+                    let title = Title(r.Skill, r.Beside, planned)
+                    select new CalendarSession(
+                        r.Id,
+                        r.Date,
+                        r.Half,
+                        r.TotalSeconds,
+                        r.Sequence,
+                        student is null ? $"{r.Name}: {title}" : title,
+                        Text(planned)
+                    ),
+                ],
                 studio.TimeZone,
                 morning,
                 afternoon,
@@ -45,23 +73,15 @@ public sealed class CalendarDesk(TensarchDb db, CatalogueContent content, Studio
             );
     }
 
-    /// <summary>What is trained, and for how long; nothing of anybody's health.</summary>
-    private CalendarSession Session(SessionRow row, string? name)
+    /// <summary>What is trained; nothing of anybody's health.</summary>
+    private string Title(string skill, IEnumerable<string> beside, PlanGist? planned)
     {
-        var plan = StoredJson.TryRead<SessionPlan>(row.PlanJson);
-        var skills = string.Join(" and ", new[] { row.Skill }.Concat(row.Beside).Select(s => content.NewestLadder(s)?.Name ?? s));
-        var tests = plan?.Drills?.Any(d => d.Reason.Code is "gateAsksHold" or "gateAsksReps") == true ? ", test day" : "";
-        var drills = plan?.Drills?.Select(d => content.FindDrill(d.Drill)?.Name).OfType<string>().Distinct() ?? [];
-        return new(
-            row.Id,
-            row.Date,
-            row.Half,
-            row.TotalSeconds,
-            row.Sequence,
-            name is null ? $"{skills}{tests}" : $"{name}: {skills}{tests}",
-            string.Join('\n', drills)
-        );
+        var skills = string.Join(" and ", beside.Prepend(skill).Select(s => content.NewestLadder(s)?.Name ?? s));
+        return planned?.Tests == true ? $"{skills}, test day" : skills;
     }
+
+    private string Text(PlanGist? planned) =>
+        string.Join('\n', planned?.Drills?.Select(d => content.FindDrill(d.Drill)?.Name).OfType<string>().Distinct() ?? []);
 
     public async Task<(FeedRow Row, Appended Appended)> Open(FeedRequest request, CancellationToken ct)
     {

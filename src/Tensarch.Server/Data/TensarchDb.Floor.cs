@@ -26,6 +26,16 @@ public sealed partial class TensarchDb
                 s.StartedAt,
             }
         );
+        // On which days somebody trained, without reading through what was planned of them.
+        Index<SessionRow>(
+            builder,
+            s => new
+            {
+                s.StudioId,
+                s.StudentId,
+                s.StartedOn,
+            }
+        );
         // Today's, of the whole studio: asked for whenever a device starts.
         Index<SessionRow>(builder, s => new { s.StudioId, s.Date });
         Own<SetRow>(builder);
@@ -64,6 +74,16 @@ public sealed partial class TensarchDb
                 p.Number,
             })
             .IsUnique();
+        // When somebody was planned last, without reading through the plans themselves.
+        Index<PlanRow>(
+            builder,
+            p => new
+            {
+                p.StudioId,
+                p.StudentId,
+                p.At,
+            }
+        );
         Own<RosterRunRow>(builder);
         Own<FeedRow>(builder);
         builder.Entity<FeedRow>().HasIndex(f => f.Token).IsUnique();

@@ -64,7 +64,7 @@ public sealed partial class ProgrammeDesk(
         var asked = Asked(standing, sketch, current);
         if (!asked.IsOk)
             return asked.Problems.ToList();
-        var made = planner.Plan(asked.Value, ct);
+        var made = Worked(() => planner.Plan(asked.Value, ct));
         return made.IsOk
             ? StoredPlan.Of(made.Value, asked.Value, current)
             : made.Problems.Select(p => p with { Rules = p.Rules?.Select(r => r.ToShown()).ToList() }).ToList();
@@ -74,7 +74,21 @@ public sealed partial class ProgrammeDesk(
     public Result<Room> Room(Standing standing, ProgrammeSketch sketch, StandingPlan? current, CancellationToken ct)
     {
         var asked = Asked(standing, sketch, current);
-        return asked.IsOk ? new RoomFinder(planner, content.Programme.PieceWeeks).Find(asked.Value, ct) : asked.Problems.ToList();
+        return asked.IsOk
+            ? Worked<Room>(() => new RoomFinder(planner, content.Programme.PieceWeeks).Find(asked.Value, ct))
+            : asked.Problems.ToList();
+    }
+
+    private static Result<T> Worked<T>(Func<Result<T>> work)
+    {
+        try
+        {
+            return work();
+        }
+        catch (SolverEndedException)
+        {
+            return Problem.Of("plannerEnded", "");
+        }
     }
 
     private Result<PlanFor> Asked(Standing standing, ProgrammeSketch sketch, StandingPlan? current)

@@ -1,10 +1,10 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Tensarch.Core;
-using Tensarch.Core.Planning;
 using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
 using Tensarch.Server.Data;
+using Tensarch.Server.Sessions;
 using Tensarch.Server.Skills;
 
 namespace Tensarch.Server.Programmes;
@@ -205,7 +205,7 @@ public static class Today
 
     private static TodaySession Line(SessionRow row, string name)
     {
-        var plan = StoredJson.TryRead<SessionPlan>(row.PlanJson);
+        var plan = PlanGist.Of(row.PlanJson);
         return new(
             row.Id,
             row.StudentId,
@@ -214,7 +214,7 @@ public static class Today
             row.Beside,
             plan?.Minutes ?? row.TotalSeconds / 60,
             row.Half,
-            plan?.Drills?.Any(d => d.Reason.Code is "gateAsksHold" or "gateAsksReps") == true,
+            plan?.Tests == true,
             row.StartedAt,
             row.EndedAt
         );

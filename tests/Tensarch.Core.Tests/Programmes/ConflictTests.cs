@@ -23,7 +23,7 @@ public class ConflictTests
         AnyTightProblem.Sample(
             at =>
             {
-                var core = new CpWeekSolver().Conflict(at.Problem, at.Asked);
+                var core = Solvers.Usual.Conflict(at.Problem, at.Asked);
                 if (core.Count == 0)
                 {
                     Assert.True(Holds(at.Problem, at.Asked, _ => true), "said to hold together, and does not");
@@ -45,7 +45,7 @@ public class ConflictTests
     /// <summary>Plans as it does, and keeps what conflicts were told.</summary>
     private sealed class Listening : IWeekSolver
     {
-        private readonly CpWeekSolver solver = new();
+        private readonly IWeekSolver solver = Solvers.Usual;
 
         public List<(PieceProblem Problem, bool Asked, IReadOnlyList<PieceRule> Core)> Told { get; } = [];
 

@@ -3,14 +3,13 @@ using Tensarch.Core.Planning;
 using Tensarch.Core.Programmes;
 using Tensarch.Core.Sessions;
 using Tensarch.Core.Students;
-using Tensarch.Solver;
 
 namespace Tensarch.Core.Tests.Programmes;
 
 /// <summary>Why a session of a plan is as it is.</summary>
 public class DayReasonTests
 {
-    private static readonly Planner Planner = new(Shipped.Content, new CpWeekSolver());
+    private static readonly Planner Planner = new(Shipped.Content, Solvers.Usual);
 
     /// <summary>Days in a row, several goals: much cannot be done in full.</summary>
     private static IEnumerable<PlanFor> Crowded()

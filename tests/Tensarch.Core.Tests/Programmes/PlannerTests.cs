@@ -3,13 +3,12 @@ using Tensarch.Core.Planning;
 using Tensarch.Core.Programmes;
 using Tensarch.Core.Sessions;
 using Tensarch.Core.Students;
-using Tensarch.Solver;
 
 namespace Tensarch.Core.Tests.Programmes;
 
 public class PlannerTests
 {
-    private static readonly Planner Planner = new(Shipped.Content, new CpWeekSolver());
+    private static readonly Planner Planner = new(Shipped.Content, Solvers.Usual);
     private static readonly PackMaker Packs = new(Shipped.Content);
 
     private static ProgrammePlan Plan(PlanFor made)

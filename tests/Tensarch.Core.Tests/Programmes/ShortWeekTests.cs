@@ -2,14 +2,13 @@ using Tensarch.Core.Planning;
 using Tensarch.Core.Programmes;
 using Tensarch.Core.Sessions;
 using Tensarch.Core.Students;
-using Tensarch.Solver;
 
 namespace Tensarch.Core.Tests.Programmes;
 
 /// <summary>What did not fit, why, and how much more time would do; days that are for something of their own.</summary>
 public class ShortWeekTests
 {
-    private static readonly Planner Planner = new(Shipped.Content, new CpWeekSolver());
+    private static readonly Planner Planner = new(Shipped.Content, Solvers.Usual);
 
     private static PlanFor Tight(params (DayOfWeek Day, int Minutes)[] days)
     {
@@ -109,7 +108,7 @@ public class ShortWeekTests
         var rules = Shipped.Content.Programme;
         var strict = new Planner(
             Shipped.Content.With(rules with { Load = rules.Load with { WristEntry = 40, WristStep = 10 } }),
-            new CpWeekSolver()
+            Solvers.Usual
         );
         var who = Students.Middle(("handstand", 5)) with { History = TrainingHistory.None };
         var made = Students.For(

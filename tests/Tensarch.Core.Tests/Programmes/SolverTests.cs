@@ -152,7 +152,7 @@ public class SolverTests
             problem =>
             {
                 var best = Every(problem).Select(a => CostOf(problem, a)).Where(c => c is not null).Min();
-                var answer = new CpWeekSolver(left: 0).Solve(problem);
+                var answer = Solvers.Exact.Solve(problem);
                 Assert.Equal(best, answer?.Cost);
                 Assert.Equal(best, answer?.Bound);
                 if (answer is null)
@@ -174,7 +174,7 @@ public class SolverTests
         AnyProblem.Sample(
             problem =>
             {
-                if (new CpWeekSolver().Solve(problem) is not { } answer)
+                if (Solvers.Usual.Solve(problem) is not { } answer)
                     return;
                 var best = Every(problem).Select(a => CostOf(problem, a)).Where(c => c is not null).Min();
                 Assert.Equal(answer.Cost, CostOf(problem, answer.Chosen));
@@ -187,10 +187,7 @@ public class SolverTests
 
     [Fact]
     public void The_same_piece_has_the_same_answer() =>
-        AnyProblem.Sample(
-            problem => Assert.Equal(new CpWeekSolver().Solve(problem)?.Chosen, new CpWeekSolver().Solve(problem)?.Chosen),
-            iter: 30
-        );
+        AnyProblem.Sample(problem => Assert.Equal(Solvers.Usual.Solve(problem)?.Chosen, Solvers.Usual.Solve(problem)?.Chosen), iter: 30);
 
     /// <summary>That the limit ends early is no proof that there is no plan; and what a second search goes on from is told as it is.</summary>
     [Fact]
@@ -198,7 +195,7 @@ public class SolverTests
         AnyProblem.Sample(
             problem =>
             {
-                var (whole, little) = (new CpWeekSolver(left: 0).Solve(problem), new CpWeekSolver(1e-7, left: 0).Solve(problem));
+                var (whole, little) = (Solvers.Exact.Solve(problem), Solvers.Hasty.Solve(problem));
                 Assert.Equal(whole is null, little is null);
                 if (whole is null || little is null)
                     return;

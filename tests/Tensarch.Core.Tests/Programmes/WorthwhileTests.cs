@@ -1,7 +1,6 @@
 using CsCheck;
 using Tensarch.Core.Programmes;
 using Tensarch.Core.Students;
-using Tensarch.Solver;
 
 namespace Tensarch.Core.Tests.Programmes;
 
@@ -65,7 +64,7 @@ public class WorthwhileTests
         SolverTests.AnyProblem.Sample(
             problem =>
             {
-                var answer = Worthwhile.Solve(new CpWeekSolver(left: 0), problem);
+                var answer = Worthwhile.Solve(Solvers.Exact, problem);
                 var all = SolverTests.Every(problem).Where(a => SolverTests.CostOf(problem, a) is not null).ToList();
                 Assert.Equal(all.Count == 0, answer is null);
                 if (answer is null)

@@ -2,6 +2,7 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
+using Tensarch.Core.Programmes;
 
 namespace Tensarch.Server.Tests.Programmes;
 
@@ -50,6 +51,32 @@ public sealed class ProgrammeTests(StudioApp app) : IClassFixture<StudioApp>, IA
     private static DateOnly DayOf(JsonElement day) => DateOnly.Parse(day.GetProperty("day").GetString()!, null);
 
     private async Task<JsonElement> Page() => await coach.Get($"/students/{student}/programme");
+
+    private sealed class EndsAlways : IWeekSolver
+    {
+        public PieceAnswer? Solve(PieceProblem problem) => throw new SolverEndedException();
+
+        public IReadOnlyList<PieceRule> Conflict(PieceProblem problem, bool asked) => throw new SolverEndedException();
+    }
+
+    [Fact]
+    public async Task A_solver_that_ends_is_said_and_nothing_is_kept()
+    {
+        await using var other = new StudioApp { Solver = new EndsAlways() };
+        var owner = await other.Studio();
+        var who = await owner.Student();
+        await owner.Place(who, 4, 4);
+        foreach (var path in new[] { "try", "room" })
+            await Ended(await owner.Post($"/students/{who}/programme/{path}", Sketch()));
+        await Ended(await owner.Plan(who, Sketch(), 0, Guid.NewGuid()));
+        Assert.Equal(JsonValueKind.Null, (await owner.Get($"/students/{who}/programme")).GetProperty("plan").ValueKind);
+
+        static async Task Ended(HttpResponseMessage answer) =>
+            Assert.Equal(
+                "plannerEnded",
+                (await Read(answer, HttpStatusCode.UnprocessableEntity)).GetProperty("errors")[0].GetProperty("code").GetString()
+            );
+    }
 
     [Fact]
     public async Task Whoever_is_new_is_suggested_what_they_said_and_planned_for()

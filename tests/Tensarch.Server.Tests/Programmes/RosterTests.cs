@@ -2,6 +2,8 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
+using Tensarch.Core.Programmes;
+using Tensarch.Solver;
 
 namespace Tensarch.Server.Tests.Programmes;
 
@@ -30,7 +32,9 @@ public sealed class RosterTests : IAsyncLifetime
         return await answer.Content.ReadFromJsonAsync<JsonElement>();
     }
 
-    private async Task<JsonElement> Ended()
+    private Task<JsonElement> Ended() => Ended(coach);
+
+    private static async Task<JsonElement> Ended(StudioClient coach)
     {
         for (var i = 0; i < 600; i++)
         {
@@ -73,6 +77,32 @@ public sealed class RosterTests : IAsyncLifetime
         app.Time.Advance(TimeSpan.FromMinutes(1));
         await Run(alsoNew: true);
         Assert.Equal(["Anna same", "Berit skipped", "Carl failed", "Dora same"], Outcomes(await Ended()));
+    }
+
+    /// <summary>Ends over what it is asked first.</summary>
+    private sealed class EndsOnce : IWeekSolver
+    {
+        private readonly CpWeekSolver solver = new();
+        private int asked;
+
+        public PieceAnswer? Solve(PieceProblem problem) =>
+            Interlocked.Increment(ref asked) == 1 ? throw new SolverEndedException() : solver.Solve(problem);
+
+        public IReadOnlyList<PieceRule> Conflict(PieceProblem problem, bool asked) => solver.Conflict(problem, asked);
+    }
+
+    [Fact]
+    public async Task Over_whom_the_solver_ends_is_named_and_the_rest_are_planned()
+    {
+        await using var other = new StudioApp { Rosters = true, Solver = new EndsOnce() };
+        var owner = await other.Studio();
+        foreach (var name in new[] { "Anna", "Berit", "Carl" })
+            await owner.Place(await owner.Student(name), 4, 4);
+        (await owner.Post("/roster-runs", new { id = Guid.NewGuid(), alsoNew = true })).EnsureSuccessStatusCode();
+        var lines = (await Ended(owner)).GetProperty("lines").EnumerateArray().ToList();
+        var failed = Assert.Single(lines, l => l.GetProperty("outcome").GetString() == "failed");
+        Assert.Equal("plannerEnded", failed.GetProperty("code").GetString());
+        Assert.Equal(2, lines.Count(l => l.GetProperty("outcome").GetString() == "planned"));
     }
 
     [Fact]

@@ -1026,6 +1026,8 @@ namespace Tensarch.Server.Data.Migrations
 
                     b.HasKey("Id");
 
+                    b.HasIndex("StudioId", "StudentId", "At");
+
                     b.HasIndex("StudioId", "StudentId", "Number")
                         .IsUnique();
 
@@ -1472,6 +1474,8 @@ namespace Tensarch.Server.Data.Migrations
                     b.HasIndex("StudioId", "StudentId", "CreatedAt");
 
                     b.HasIndex("StudioId", "StudentId", "StartedAt");
+
+                    b.HasIndex("StudioId", "StudentId", "StartedOn");
 
                     b.ToTable("Sessions");
                 });
