@@ -2,6 +2,7 @@ using System.Buffers.Text;
 using System.Security.Cryptography;
 using Microsoft.EntityFrameworkCore;
 using Tensarch.Core.Catalogue;
+using Tensarch.Core.Students;
 using Tensarch.Server.Data;
 using Tensarch.Server.Sessions;
 
@@ -12,7 +13,7 @@ public sealed class CalendarDesk(TensarchDb db, CatalogueContent content, Studio
 {
     private const int DaysBack = 30;
     private const int DaysAhead = 130;
-    private const int MostSessions = 5000;
+    public const int MostSessions = 5000;
     private const int TokenBytes = 32;
 
     public IQueryable<FeedRow> Mine => db.Feeds.Where(f => f.RevokedAt == null && (f.StudentId != null || f.By == scope.UserId));
@@ -21,56 +22,67 @@ public sealed class CalendarDesk(TensarchDb db, CatalogueContent content, Studio
     public async Task<string?> Of(Guid? student, TimeOnly morning, TimeOnly afternoon, CancellationToken ct)
     {
         var studio = await db.Studios.AsNoTracking().SingleAsync(s => s.Id == scope.StudioId, ct);
-        var (from, until) = (clock.Today.AddDays(-DaysBack), clock.Today.AddDays(DaysAhead));
+        var names = await db
+            .Students.Where(s => s.ArchivedAt == null && (student == null || s.Id == student))
+            .ToDictionaryAsync(s => s.Id, s => s.Name, ct);
+        var name = student is null
+            ? studio.Name
+            : await db.Students.Where(s => s.Id == student).Select(s => s.Name).FirstOrDefaultAsync(ct);
+        if (name is null)
+            return null;
+        var lines = await Lines(student, ct);
+        return CalendarWriter.Write(
+            student is null ? name : $"{studio.Name}: {name}",
+            [
+                .. from line in lines
+                where names.ContainsKey(line.StudentId)
+                orderby line.Date, line.Half, names[line.StudentId]
+                let planned = PlanGist.Of(line.PlanJson)
+                let title = Title(line.Skill, line.Beside, planned)
+                select new CalendarSession(
+                    line.Id,
+                    line.Date,
+                    line.Half,
+                    line.TotalSeconds,
+                    line.Sequence,
+                    student is null ? $"{names[line.StudentId]}: {title}" : title,
+                    Text(planned)
+                ),
+            ],
+            studio.TimeZone,
+            morning,
+            afternoon,
+            clock.Now
+        );
+    }
+
+    private sealed record Line(
+        Guid Id,
+        Guid StudentId,
+        DateOnly Date,
+        DayHalf? Half,
+        int TotalSeconds,
+        int Sequence,
+        string Skill,
+        IReadOnlyList<string> Beside,
+        string PlanJson
+    );
+
+    /// <summary>Where a studio has more than a calendar holds, what is to come goes before what was.</summary>
+    private async Task<IReadOnlyList<Line>> Lines(Guid? student, CancellationToken ct)
+    {
+        var today = clock.Today;
+        var (from, until) = (today.AddDays(-DaysBack), today.AddDays(DaysAhead));
         var sessions = db.Sessions.AsNoTracking().Where(s => s.DeletedAt == null && s.Date >= from && s.Date <= until);
-        var of = student is { } one ? sessions.Where(s => s.StudentId == one) : sessions;
-        var rows = await of.Join(
-                db.Students.Where(s => s.ArchivedAt == null),
-                s => s.StudentId,
-                s => s.Id,
-                (s, who) =>
-                    new
-                    {
-                        s.Id,
-                        s.Date,
-                        s.Half,
-                        s.TotalSeconds,
-                        s.Sequence,
-                        s.Skill,
-                        s.Beside,
-                        s.PlanJson,
-                        who.Name,
-                    }
-            )
-            .OrderBy(s => s.Date)
-            .ThenBy(s => s.Half)
-            .ThenBy(s => s.Name)
-            .Take(MostSessions)
-            .ToListAsync(ct);
-        var name = student is { } id ? await db.Students.Where(s => s.Id == id).Select(s => s.Name).FirstOrDefaultAsync(ct) : studio.Name;
-        return name is null
-            ? null
-            : CalendarWriter.Write(
-                student is null ? name : $"{studio.Name}: {name}",
-                [
-                    .. from r in rows
-                    let planned = PlanGist.Of(r.PlanJson)
-                    let title = Title(r.Skill, r.Beside, planned)
-                    select new CalendarSession(
-                        r.Id,
-                        r.Date,
-                        r.Half,
-                        r.TotalSeconds,
-                        r.Sequence,
-                        student is null ? $"{r.Name}: {title}" : title,
-                        Text(planned)
-                    ),
-                ],
-                studio.TimeZone,
-                morning,
-                afternoon,
-                clock.Now
-            );
+        if (student is { } one)
+            return await Read(sessions.Where(s => s.StudentId == one));
+        var ahead = await Read(sessions.Where(s => s.Date >= today).OrderBy(s => s.Date).Take(MostSessions));
+        var back = await Read(sessions.Where(s => s.Date < today).OrderByDescending(s => s.Date).Take(MostSessions - ahead.Count));
+        return [.. back, .. ahead];
+
+        async Task<IReadOnlyList<Line>> Read(IQueryable<SessionRow> rows) =>
+            await rows.Select(s => new Line(s.Id, s.StudentId, s.Date, s.Half, s.TotalSeconds, s.Sequence, s.Skill, s.Beside, s.PlanJson))
+                .ToListAsync(ct);
     }
 
     /// <summary>What is trained; nothing of anybody's health.</summary>

@@ -36,6 +36,16 @@ public sealed partial class TensarchDb
                 s.StartedOn,
             }
         );
+        // A student's calendar: without it the whole studio's months are read through.
+        Index<SessionRow>(
+            builder,
+            s => new
+            {
+                s.StudioId,
+                s.StudentId,
+                s.Date,
+            }
+        );
         // Today's, of the whole studio: asked for whenever a device starts.
         Index<SessionRow>(builder, s => new { s.StudioId, s.Date });
         Own<SetRow>(builder);

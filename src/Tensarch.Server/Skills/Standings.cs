@@ -71,6 +71,7 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
 
     private sealed record SetLine(Guid StudentId, LoggedSet Set, bool Confirmed);
 
+    /// <summary>By student first, as the indexes are: by time alone, the whole studio would be read through.</summary>
     private async Task<Rows> Read(List<Guid> ids, List<SkillRow> skills, List<string> testedDrills, CancellationToken ct)
     {
         var since = clock.Now.AddDays(-WindowDays);
@@ -80,16 +81,27 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
                 await db
                     .Decisions.AsNoTracking()
                     .Where(d => ids.Contains(d.StudentId))
-                    .OrderBy(d => d.At)
+                    .OrderBy(d => d.StudentId)
+                    .ThenBy(d => d.At)
                     .Select(d => new DecisionLine(d.StudentId, d.Id, d.Skill, new(d.Side, d.FromStage, d.ToStage, d.At)))
                     .ToListAsync(ct)
             ).ToLookup(d => d.StudentId),
-            (await db.Answers.AsNoTracking().Where(a => ids.Contains(a.StudentId)).OrderBy(a => a.Id).ToListAsync(ct)).ToLookup(a =>
-                a.StudentId
-            ),
-            (await db.Screenings.AsNoTracking().Where(s => ids.Contains(s.StudentId)).OrderBy(s => s.At).ToListAsync(ct)).ToLookup(s =>
-                s.StudentId
-            ),
+            (
+                await db
+                    .Answers.AsNoTracking()
+                    .Where(a => ids.Contains(a.StudentId))
+                    .OrderBy(a => a.StudentId)
+                    .ThenBy(a => a.Id)
+                    .ToListAsync(ct)
+            ).ToLookup(a => a.StudentId),
+            (
+                await db
+                    .Screenings.AsNoTracking()
+                    .Where(s => ids.Contains(s.StudentId))
+                    .OrderBy(s => s.StudentId)
+                    .ThenBy(s => s.At)
+                    .ToListAsync(ct)
+            ).ToLookup(s => s.StudentId),
             (await db.Clearances.AsNoTracking().Where(c => ids.Contains(c.StudentId)).ToListAsync(ct)).ToLookup(c => c.StudentId),
             (await db.Withdrawals.AsNoTracking().Where(w => ids.Contains(w.StudentId)).ToListAsync(ct)).ToLookup(w => w.StudentId),
             (await db.Reviews.AsNoTracking().Where(r => ids.Contains(r.StudentId)).ToListAsync(ct)).ToLookup(r => r.StudentId),
@@ -97,14 +109,16 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
                 await db
                     .Readings.AsNoTracking()
                     .Where(r => ids.Contains(r.StudentId) && r.TakenAt >= since && r.Void == null)
-                    .OrderBy(r => r.TakenAt)
+                    .OrderBy(r => r.StudentId)
+                    .ThenBy(r => r.TakenAt)
                     .ToListAsync(ct)
             ).ToLookup(r => r.StudentId),
             (
                 await db
                     .Sets.AsNoTracking()
                     .Where(s => ids.Contains(s.StudentId) && s.At >= since && testedDrills.Contains(s.Drill) && !s.UnderBar)
-                    .OrderBy(s => s.At)
+                    .OrderBy(s => s.StudentId)
+                    .ThenBy(s => s.At)
                     .Select(s => new SetLine(
                         s.StudentId,
                         new(s.Id, s.SessionId, s.At, s.Day, s.Drill, s.Variant, s.Side, s.Seconds, s.CleanReps, s.Quality),
@@ -113,9 +127,14 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
                     .ToListAsync(ct)
             ).ToLookup(s => s.StudentId),
             (await db.Corrections.AsNoTracking().Where(c => ids.Contains(c.StudentId)).ToListAsync(ct)).ToLookup(c => c.StudentId),
-            (await db.Signals.AsNoTracking().Where(s => ids.Contains(s.StudentId)).OrderBy(s => s.At).ToListAsync(ct)).ToLookup(s =>
-                s.StudentId
-            ),
+            (
+                await db
+                    .Signals.AsNoTracking()
+                    .Where(s => ids.Contains(s.StudentId))
+                    .OrderBy(s => s.StudentId)
+                    .ThenBy(s => s.At)
+                    .ToListAsync(ct)
+            ).ToLookup(s => s.StudentId),
             (await db.FormChecks.AsNoTracking().Where(f => ids.Contains(f.StudentId) && f.At >= since).ToListAsync(ct)).ToLookup(f =>
                 f.StudentId
             ),

@@ -95,6 +95,29 @@ public sealed partial class CalendarTests(StudioApp app) : IClassFixture<StudioA
     }
 
     [Fact]
+    public async Task Of_more_than_a_calendar_holds_what_is_to_come_stays()
+    {
+        var before = Uid().Matches(await Read((await Feed(null)).Path)).Select(m => m.Value).ToList();
+        Assert.NotEmpty(before);
+        // A large studio's month: as many sessions as a calendar holds, all of them over.
+        await app.Rows(async db =>
+            await db.Database.ExecuteSqlAsync(
+                $"""
+                WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < {CalendarDesk.MostSessions})
+                INSERT INTO Sessions (Id, StudioId, StudentId, Skill, Date, PlanJson, TotalSeconds, FirstSide, CreatedAt, By, BodyHash)
+                SELECT printf('%08X-0000-4000-8000-000000000000', i), StudioId, StudentId, Skill, date({today}, '-' || (1 + i % 20) || ' days'),
+                    '', 600, FirstSide, CreatedAt, By, ''
+                FROM (SELECT * FROM Sessions WHERE StudentId = {student} LIMIT 1) CROSS JOIN n
+                """
+            )
+        );
+        var text = await Read((await Feed(null)).Path);
+        var after = Uid().Matches(text).Select(m => m.Value).ToHashSet();
+        Assert.Equal(CalendarDesk.MostSessions, after.Count);
+        Assert.Subset(after, before.ToHashSet());
+    }
+
+    [Fact]
     public async Task An_event_keeps_its_name_and_counts_up_when_its_session_changes()
     {
         var (path, id) = await Feed(student);

@@ -1473,6 +1473,8 @@ namespace Tensarch.Server.Data.Migrations
 
                     b.HasIndex("StudioId", "StudentId", "CreatedAt");
 
+                    b.HasIndex("StudioId", "StudentId", "Date");
+
                     b.HasIndex("StudioId", "StudentId", "StartedAt");
 
                     b.HasIndex("StudioId", "StudentId", "StartedOn");

@@ -11,6 +11,11 @@ namespace Tensarch.Server.Data.Migrations
         protected override void Up(MigrationBuilder migrationBuilder)
         {
             migrationBuilder.CreateIndex(
+                name: "IX_Sessions_StudioId_StudentId_Date",
+                table: "Sessions",
+                columns: new[] { "StudioId", "StudentId", "Date" });
+
+            migrationBuilder.CreateIndex(
                 name: "IX_Sessions_StudioId_StudentId_StartedOn",
                 table: "Sessions",
                 columns: new[] { "StudioId", "StudentId", "StartedOn" });
@@ -24,6 +29,10 @@ namespace Tensarch.Server.Data.Migrations
         /// <inheritdoc />
         protected override void Down(MigrationBuilder migrationBuilder)
         {
+            migrationBuilder.DropIndex(
+                name: "IX_Sessions_StudioId_StudentId_Date",
+                table: "Sessions");
+
             migrationBuilder.DropIndex(
                 name: "IX_Sessions_StudioId_StudentId_StartedOn",
                 table: "Sessions");

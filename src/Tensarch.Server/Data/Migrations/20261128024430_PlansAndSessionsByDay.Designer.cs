@@ -11,7 +11,7 @@ using Tensarch.Server.Data;
 namespace Tensarch.Server.Data.Migrations
 {
     [DbContext(typeof(TensarchDb))]
-    [Migration("20261128015933_PlansAndSessionsByDay")]
+    [Migration("20261128024430_PlansAndSessionsByDay")]
     partial class PlansAndSessionsByDay
     {
         /// <inheritdoc />
@@ -1475,6 +1475,8 @@ namespace Tensarch.Server.Data.Migrations
                     b.HasIndex("StudioId", "Date");
 
                     b.HasIndex("StudioId", "StudentId", "CreatedAt");
+
+                    b.HasIndex("StudioId", "StudentId", "Date");
 
                     b.HasIndex("StudioId", "StudentId", "StartedAt");
 
