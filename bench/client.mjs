@@ -50,6 +50,18 @@ export async function student(name, questions) {
   return id;
 }
 
+/** The first one of a new studio: screened, and on the front split at stage 3 with both sides. */
+export async function firstStudent() {
+  const id = await student('Student A', await owner());
+  await call(`/students/${id}/skills`, {
+    id: crypto.randomUUID(),
+    skill: 'front-split',
+    approach: 'long-and-ramped',
+    courses: ['left', 'right'].map((side) => ({ decisionId: crypto.randomUUID(), side, stage: 3 })),
+  });
+  return id;
+}
+
 export async function time(name, ask, runs = 30) {
   for (let i = 0; i < Math.min(5, runs); i++) await ask();
   const times = [];

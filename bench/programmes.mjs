@@ -4,7 +4,7 @@ import { execFileSync } from 'node:child_process';
 import { mkdtempSync, rmSync, statSync } from 'node:fs';
 import { cpus, tmpdir } from 'node:os';
 import { join, resolve } from 'node:path';
-import { base, call, owner, student, time } from './client.mjs';
+import { base, call, firstStudent, time } from './client.mjs';
 import { serve } from './server.mjs';
 
 const root = resolve(import.meta.dirname, '..');
@@ -20,13 +20,7 @@ for (const [students, years, versions] of [
   const data = mkdtempSync(join(tmpdir(), 'tensarch-'));
   const db = join(data, 'tensarch.db');
   let server = await serve(data, 5191);
-  const id = await student('Student A', await owner());
-  await call(`/students/${id}/skills`, {
-    id: crypto.randomUUID(),
-    skill: 'front-split',
-    approach: 'long-and-ramped',
-    courses: ['left', 'right'].map((side) => ({ decisionId: crypto.randomUUID(), side, stage: 3 })),
-  });
+  const id = await firstStudent();
   await call(`/students/${id}/programme`, {
     id: crypto.randomUUID(),
     basedOn: 0,
