@@ -145,7 +145,7 @@ export function pageText(code: string): string {
       'Nothing may be trained yet: see the cautions. For a health question, ask a licensed clinician.',
     planCheckFailed: 'The plan breaks a rule and was not stored.',
     plannerEnded:
-      'The planner stopped before it had a plan. Nothing was changed. Try other days, minutes or goals.',
+      'The planner stopped before it had a plan. Nothing was changed. Try again, or with other days, minutes or goals.',
     planInfeasible: 'What is pinned leaves no plan that keeps the rules. Unpin a session and try again.',
     editRefused: 'A rule stands against it: it stays where it is.',
     dayTaken: 'There is a session on that half of the day already.',
