@@ -121,10 +121,11 @@ void Monolith(int each, int times)
         }
 }
 
-// The whole of a studio, as many at once as the server plans.
+// The whole of a studio, as many at once as the server plans, by a solver in processes of its own as there.
 void Roster(int students)
 {
     Warm();
+    using var solver = new SolverProcess();
     var times = new System.Collections.Concurrent.ConcurrentBag<double>();
     var watch = Stopwatch.StartNew();
     Parallel.For(
@@ -134,7 +135,7 @@ void Roster(int students)
         i =>
         {
             var from = watch.Elapsed.TotalSeconds;
-            var plan = new Planner(content, new CpWeekSolver()).Plan(Asked(Case.Of(content, i), 8));
+            var plan = new Planner(content, solver).Plan(Asked(Case.Of(content, i), 8));
             if (!plan.IsOk)
                 Console.WriteLine($"student {i}: {plan.Problems[0].Code} {plan.Problems[0].Field}");
             times.Add(watch.Elapsed.TotalSeconds - from);
