@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using System.Diagnostics;
+using System.Text.Json;
 using Tensarch.Core.Programmes;
 
 namespace Tensarch.Solver;
@@ -54,7 +55,8 @@ public sealed class SolverProcess(double work = CpWeekSolver.UsualWork, int left
                 return reply;
             }
         }
-        catch (IOException) { }
+        // It ended before it was asked, or in the middle of its answer.
+        catch (Exception e) when (e is IOException or JsonException) { }
         End(process);
         return null;
     }

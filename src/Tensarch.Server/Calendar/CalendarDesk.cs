@@ -93,7 +93,7 @@ public sealed class CalendarDesk(TensarchDb db, CatalogueContent content, Studio
     }
 
     private string Text(PlanGist? planned) =>
-        string.Join('\n', planned?.Drills?.Select(d => content.FindDrill(d.Drill)?.Name).OfType<string>().Distinct() ?? []);
+        string.Join('\n', planned?.Keys.Select(key => content.FindDrill(key)?.Name).OfType<string>().Distinct() ?? []);
 
     public async Task<(FeedRow Row, Appended Appended)> Open(FeedRequest request, CancellationToken ct)
     {

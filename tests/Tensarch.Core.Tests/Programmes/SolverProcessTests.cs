@@ -92,6 +92,16 @@ public sealed class SolverProcessTests : IDisposable
     }
 
     [Fact]
+    public void One_that_ends_in_the_middle_of_its_answer_has_not_answered()
+    {
+        using var process = Of(
+            "touch $MARKS/$$; [ $(ls $MARKS | wc -l) -gt 1 ] || { read line; printf '{\"answer\":{\"cho'; exit 1; }; exec dotnet exec $WORKER"
+        );
+        Assert.NotNull(process.Solve(Problem));
+        Assert.Equal(2, Started);
+    }
+
+    [Fact]
     public void One_that_ended_while_it_waited_is_no_loss()
     {
         using var process = Of("touch $MARKS/$$; head -n 1 | dotnet exec $WORKER");

@@ -173,6 +173,8 @@ public sealed class BadRowTests(StudioApp app) : IClassFixture<StudioApp>, IAsyn
         await Spoil($"UPDATE Plans SET DaysJson = '[]' WHERE StudentId = {students["Bo"]}");
         await Spoil($"UPDATE RosterRuns SET LinesJson = 'x'");
         await Spoil($"UPDATE Sessions SET PlanJson = '7' WHERE StudentId = {students["Cleo"]}");
+        var holes = """{"minutes":45,"drills":[null,{},{"drill":"gone","reason":null}]}""";
+        await Spoil($"UPDATE Sessions SET PlanJson = {holes} WHERE StudentId = {students["Bo"]}");
         await AllPagesAnswer($"/students/{students["Ada"]}/programme/", $"/students/{students["Bo"]}/programme/", "/sessions/");
         foreach (var name in new[] { "Ada", "Bo" })
             Assert.Equal(
