@@ -48,8 +48,22 @@ public sealed class StudioApp : WebApplicationFactory<Program>
 
     public CommandCounter Commands { get; } = new();
 
-    /// <summary>A folder of its own with a database that is migrated already: made once, and copied.</summary>
-    public string DataFolder { get; init; } = CopyOfTemplate();
+    private string? given;
+    private string? own;
+
+    /// <summary>A folder of its own with a database that is migrated already, which is made once and copied; gone with the application. Or one that is given, which stays.</summary>
+    public string DataFolder
+    {
+        get => given ?? (own ??= CopyOfTemplate());
+        init => given = value;
+    }
+
+    public override async ValueTask DisposeAsync()
+    {
+        await base.DisposeAsync();
+        if (own is { } folder && Directory.Exists(folder))
+            Directory.Delete(folder, true);
+    }
 
     public int SignInsPerMinute { get; init; } = 10_000;
 
@@ -83,7 +97,7 @@ public sealed class StudioApp : WebApplicationFactory<Program>
 
     private static readonly Lazy<string> Template = new(() =>
     {
-        var path = Path.Combine(Directory.CreateTempSubdirectory("tensarch-").FullName, "tensarch.db");
+        var path = Path.Combine(Folders.New(), "tensarch.db");
         var services = new ServiceCollection().AddDatabase(path).AddSingleton(TimeProvider.System).BuildServiceProvider();
         Database.Migrate(services).GetAwaiter().GetResult();
         Database.Close();
@@ -92,7 +106,7 @@ public sealed class StudioApp : WebApplicationFactory<Program>
 
     private static string CopyOfTemplate()
     {
-        var folder = Directory.CreateTempSubdirectory("tensarch-").FullName;
+        var folder = Folders.New();
         File.Copy(Template.Value, Path.Combine(folder, "tensarch.db"));
         return folder;
     }

@@ -76,6 +76,9 @@ test('a sign-in that ends in one tab is said in the other, and nothing typed is 
   const other = await context.newPage();
   await other.goto('/students');
   await other.getByRole('button', { name: 'Sign out' }).click();
+  // What is typed in another tab is named before it is thrown away from this device.
+  await expect(other.getByRole('dialog')).toContainText('The intake of Half Typed is not saved.');
+  await other.getByRole('button', { name: 'Discard it and sign out' }).click();
   await expect(other.getByRole('heading', { name: 'Sign in' })).toBeVisible();
   const refused = page.waitForResponse('**/api/v1/students');
   await page.getByRole('button', { name: 'Save the student' }).click();
@@ -87,6 +90,39 @@ test('a sign-in that ends in one tab is said in the other, and nothing typed is 
   await signIn(other);
   await page.getByRole('button', { name: 'Save the student' }).click();
   await expect(page.getByRole('heading', { name: 'Half Typed' })).toBeVisible();
+});
+
+test('an intake left half-way stays the intake of its own person, and a slip is cleared', async ({ page }) => {
+  await signIn(page);
+  await page.getByRole('link', { name: 'Add a student' }).click();
+  await page.getByLabel('Name', { exact: true }).fill('Ada Quill');
+  const chosen = page.getByRole('group', { name: /^Intake screen/ }).getByRole('radio', { checked: true });
+  const yes = (question: RegExp) => page.getByRole('radiogroup', { name: question }).getByText('Yes', { exact: true });
+  await yes(/neck/i).first().click();
+  await page.getByRole('button', { name: 'No to the rest' }).click();
+  await expect(page.getByText('Every question is answered for Ada Quill.')).toBeVisible();
+  await page.reload();
+  await expect(page.getByText('Every question is answered for Ada Quill.')).toBeVisible();
+  // The next person begins with nothing of hers.
+  await page.getByRole('link', { name: 'Students', exact: true }).click();
+  await page.getByRole('link', { name: 'Add a student' }).click();
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('');
+  await expect(page.getByText(/questions are open/)).toBeVisible();
+  await expect(chosen).toHaveCount(0);
+  await page.getByLabel('Name', { exact: true }).fill('Bo Tarn');
+  await yes(/neck/i).first().click();
+  await page.getByRole('button', { name: /^Clear the answer/ }).click();
+  await expect(chosen).toHaveCount(0);
+  await page.getByRole('button', { name: 'Start afresh' }).click();
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('');
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await page.getByRole('button', { name: 'Throw away the intake of Bo Tarn' }).click();
+  // Hers is gone on with by name, and gone when it is thrown away.
+  await page.getByRole('button', { name: 'Go on with Ada Quill' }).click();
+  await expect(page.getByText('Every question is answered for Ada Quill.')).toBeVisible();
+  await page.getByRole('button', { name: 'Start afresh' }).click();
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('');
+  await expect(page.getByRole('heading', { name: 'Not saved yet on this device' })).toHaveCount(0);
 });
 
 test('a student is added; bad body data is named at the field and nothing typed is lost', async ({ page, expectRefusals }) => {

@@ -18,7 +18,8 @@ export class OwnServer {
     this.#folder = dataFolder(demo);
   }
 
-  async start(): Promise<void> {
+  /** @param web The front end that it serves; the one that was built last when none is named. */
+  async start(web = join(root, 'web/build')): Promise<void> {
     this.#running = spawn('dotnet', ['exec', server], {
       cwd: join(root, 'src/Tensarch.Server'),
       stdio: ['ignore', 'pipe', 'pipe'],
@@ -26,7 +27,7 @@ export class OwnServer {
         ...process.env,
         ASPNETCORE_URLS: this.url,
         Data: this.#folder,
-        Web: join(root, 'web/build'),
+        Web: web,
         Demo: String(this.demo),
         SignInsPerMinute: '1000',
         SetupCode: setupCode,

@@ -41,6 +41,7 @@ export default defineConfig({
     { name: 'floor', testMatch: /floor.*\.spec\.ts/, use: { baseURL: 'http://127.0.0.1:5184' } },
     { name: 'roster', testMatch: 'roster.spec.ts' },
     { name: 'settings', testMatch: 'settings.spec.ts' },
+    { name: 'old shell', testMatch: 'old-shell.spec.ts' },
     { name: 'bench', testMatch: /(bench|dead-ends|session|plan).spec.ts/, use: { baseURL: 'http://127.0.0.1:5181' } },
     { name: 'screens', testMatch: 'screens.spec.ts', use: { baseURL: 'http://127.0.0.1:5181' } },
   ],

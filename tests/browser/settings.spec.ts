@@ -164,6 +164,18 @@ test('one’s own name, theme, keys and password', async ({ browser }) => {
   await expect(page.getByRole('checkbox', { name: /^Single-letter keys/ })).not.toBeChecked();
   await page.getByRole('radio', { name: 'As this device' }).check();
   await expect(page.locator('html')).not.toHaveAttribute('data-theme');
+  // Another address is asked the password for; the form of the team page has neither of one's own.
+  await page.getByLabel('You sign in as').fill('lind@quay.example');
+  await page.getByRole('button', { name: 'Change the address' }).click();
+  await expect(page.getByText('Fill this in.')).toBeVisible();
+  await page.getByLabel('Your password, for the address').fill(coach.password);
+  await page.getByRole('button', { name: 'Change the address' }).click();
+  await expect(page.getByText('Changed.')).toBeVisible();
+  await page.getByLabel('You sign in as').fill(coach.email);
+  await page.getByLabel('Your password, for the address').fill(coach.password);
+  const back = page.waitForResponse((r) => r.url().endsWith('/accounts/me') && r.request().method() === 'PUT');
+  await page.getByRole('button', { name: 'Change the address' }).click();
+  expect((await back).ok()).toBe(true);
   await page.getByLabel('Your password now').fill('not-this-one');
   await page.getByLabel('New password').fill('a-third-password');
   await page.getByRole('button', { name: 'Change the password' }).click();

@@ -9,7 +9,8 @@ export const server = join(root, 'src/Tensarch.Server/bin/Release/net10.0/Tensar
 
 /** A folder for a server's data: empty, or a copy of the demo studio that `./dev` made today. */
 export function dataFolder(demo) {
-  const folder = mkdtempSync(join(tmpdir(), 'tensarch-'));
+  // In memory where there is such a place: no test waits for a disk.
+  const folder = mkdtempSync(join(existsSync('/dev/shm') ? '/dev/shm' : tmpdir(), 'tensarch-'));
   const made = join(root, 'artifacts/demo/today/');
   if (demo && !existsSync(made)) throw new Error('There is no demo studio of today: make it with ./dev data');
   if (demo) cpSync(made, folder, { recursive: true, dereference: true });

@@ -18,7 +18,7 @@ public static class MemberEndpoints
         members.MapPost("/{memberId}/changes", Change).RequireAuthorization(Writes.OwnerPolicy);
         // One's own, whoever may write here otherwise.
         var own = api.MapGroup("/accounts/me").WithTags("Accounts").WithMetadata(new ReadsOnly());
-        own.MapPut("/", Rename);
+        own.MapPut("/", ChangeOwn).RequireRateLimiting(AccountEndpoints.SignInLimit);
         own.MapPost("/password", ChangePassword).RequireRateLimiting(AccountEndpoints.SignInLimit);
     }
 
@@ -52,6 +52,7 @@ public static class MemberEndpoints
     private static async Task<Results<Ok<UserView>, ProblemHttpResult>> Change(
         Guid memberId,
         MemberChange change,
+        StudioScope scope,
         StudioClock clock,
         UserManager<CoachUser> users,
         SignIns signIns
@@ -63,6 +64,14 @@ public static class MemberEndpoints
             problems.Add(Problem.Of("required", "name"));
         if (change.Email is { } email)
             problems.AddRange(AccountEndpoints.CheckPerson(email));
+        // Whoever holds somebody's sign-in could take the account over here: these two are changed where the password is asked.
+        if (user.Id == scope.UserId)
+        {
+            if (change.Email is { } own && own.Trim() != user.Email)
+                problems.Add(Problem.Of("askedInSettings", "email"));
+            if (change.Password is not null)
+                problems.Add(Problem.Of("askedInSettings", "password"));
+        }
         if (change.Role is { } role && role != user.Role && (role == Role.Owner || user.Role == Role.Owner))
             problems.Add(Problem.Of("oneOwner", "role"));
         if (change.Left == true && user.Role == Role.Owner)
@@ -92,18 +101,41 @@ public static class MemberEndpoints
         return TypedResults.Ok(View(user));
     }
 
-    private static async Task<Results<Ok<UserView>, ProblemHttpResult>> Rename(
-        OwnNameRequest request,
+    /// <summary>With another address, the sign-in at hand goes on, and every other one of the same person ends.</summary>
+    private static async Task<Results<Ok<UserView>, ProblemHttpResult>> ChangeOwn(
+        OwnRequest request,
+        HttpContext context,
         TensarchDb db,
         StudioScope scope,
+        UserManager<CoachUser> users,
+        SignInManager<CoachUser> signIn,
+        SignIns signIns,
         CancellationToken ct
     )
     {
-        if (string.IsNullOrWhiteSpace(request.Name))
+        if (request.Name is { } typed && string.IsNullOrWhiteSpace(typed))
             return Problems.Unprocessable([Problem.Of("required", "name")]);
+        if (request.Email is { } email)
+        {
+            var user = (await users.FindByIdAsync(scope.UserId.ToString()))!;
+            var problems = AccountEndpoints.CheckPerson(email);
+            if (request.Current is not { Length: > 0 } current)
+                problems.Add(Problem.Of("required", "current"));
+            else if (!await users.CheckPasswordAsync(user, current))
+                problems.Add(Problem.Of("wrongPassword", "current"));
+            if (problems.Count > 0)
+                return Problems.Unprocessable(problems);
+            user.UserName = user.Email = email.Trim();
+            var kept = await Keep(() => users.UpdateAsync(user));
+            if (kept.Count > 0)
+                return Problems.Unprocessable(kept);
+            await users.UpdateSecurityStampAsync(user);
+            await signIns.RemoveAll(user.Id, SignIns.Of(context));
+            await signIn.RefreshSignInAsync(user);
+        }
         // In one statement: two that change the same person at once both stand.
-        var name = request.Name.Trim();
-        await db.Users.Where(u => u.Id == scope.UserId).ExecuteUpdateAsync(u => u.SetProperty(x => x.DisplayName, name), ct);
+        if (request.Name?.Trim() is { } name)
+            await db.Users.Where(u => u.Id == scope.UserId).ExecuteUpdateAsync(u => u.SetProperty(x => x.DisplayName, name), ct);
         return TypedResults.Ok(View(await db.Users.AsNoTracking().SingleAsync(u => u.Id == scope.UserId, ct)));
     }
 

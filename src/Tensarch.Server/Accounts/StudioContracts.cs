@@ -32,12 +32,19 @@ public sealed record StudioRequest(
 /// <param name="Students">Of whom anything of that is.</param>
 public sealed record TimeZoneChange(DateOnly Today, TimeOnly LocalTime, int Readings, int Sets, int Sessions, int Students);
 
+/// <summary>What a person changes of themselves; what is not given stays.</summary>
 /// <param name="Name">Shown wherever it says who did something, earlier facts included.</param>
-public sealed record OwnNameRequest([Required, StringLength(120)] string Name);
+/// <param name="Email">What they sign in as; every other sign-in of theirs ends.</param>
+/// <param name="Current">Their password: asked for another address, as a sign-in may be in a stranger's hands.</param>
+public sealed record OwnRequest(
+    [StringLength(120)] string? Name = null,
+    [StringLength(200)] string? Email = null,
+    [StringLength(200)] string? Current = null
+);
 
 public sealed record PasswordRequest([StringLength(200)] string Current, [StringLength(200)] string Password);
 
-/// <summary>What the owner changes of a member; what is not given stays.</summary>
+/// <summary>What the owner changes of a member; what is not given stays. One's own address and password are changed by <see cref="OwnRequest"/> alone.</summary>
 /// <param name="Password">A new first password; every sign-in of theirs ends.</param>
 /// <param name="Left">They work here no longer, or again.</param>
 public sealed record MemberChange(

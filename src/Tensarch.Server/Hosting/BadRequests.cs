@@ -78,7 +78,8 @@ public sealed partial class BadRequests(ILogger<BadRequests> log) : IExceptionHa
         {
             return Encoding.GetEncoding(type.Charset.Value) is null;
         }
-        catch (ArgumentException)
+        // One that nobody knows, or one that .NET no longer reads, such as UTF-7.
+        catch (Exception e) when (e is ArgumentException or NotSupportedException)
         {
             return true;
         }

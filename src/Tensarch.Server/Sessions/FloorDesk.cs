@@ -1,3 +1,4 @@
+using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Sessions;
@@ -31,6 +32,7 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
         var doubled = await Branches.Of(db, ids, request.Device, ct);
         var told = new List<Told>();
         var taken = new HashSet<Guid>();
+        var sets = await SetsNamed(request.Entries, ct);
         await using var transaction = db.Database.CurrentTransaction is null ? await db.Database.BeginTransactionAsync(ct) : null;
         foreach (var entry in request.Entries)
         {
@@ -38,7 +40,7 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
                 told.Add(new(entry.Event.Id, ToldIs.Gone));
             else if (await Stored(entry, ct) is { } before)
                 told.Add(before);
-            else if (Refuse(entry, skew) is { } refused)
+            else if (Refuse(entry, sets, skew) is { } refused)
                 told.Add(refused);
             else if (entry.Facts.Any(f => taken.Contains(f.Id)))
                 told.Add(new(entry.Event.Id, ToldIs.Clash));
@@ -49,6 +51,7 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
                 if (!Heard(entry))
                     doubled.Add(session.Id);
                 taken.UnionWith(entry.Facts.Select(f => f.Id));
+                sets.UnionWith(SetsOf(entry));
                 told.Add(new(entry.Event.Id, ToldIs.Stored));
             }
             else
@@ -109,11 +112,41 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
     private async Task<StudentState> StateOf(Guid student, CancellationToken ct) =>
         states.TryGetValue(student, out var known) ? known : states[student] = (await standings.Of(student, ct))!.State;
 
-    private Told? Refuse(FloorEntry entry, TimeSpan skew)
+    /// <summary>The sets that are there of those that these entries confirm or rate.</summary>
+    private async Task<HashSet<(Guid Set, Guid Session)>> SetsNamed(IReadOnlyList<FloorEntry> entries, CancellationToken ct)
+    {
+        var ids = entries.SelectMany(e => e.Facts).Select(f => f.Of).OfType<Guid>().Distinct().ToList();
+        var there = await db.Sets.Where(s => ids.Contains(s.Id)).Select(s => new { s.Id, s.SessionId }).ToListAsync(ct);
+        return [.. there.Where(s => s.SessionId is not null).Select(s => (s.Id, s.SessionId!.Value))];
+    }
+
+    private static IEnumerable<(Guid Set, Guid Session)> SetsOf(FloorEntry entry) =>
+        entry.Facts.Where(f => f.Kind == FloorFactKind.Set).Select(f => (f.Id, entry.Event.Session));
+
+    /// <summary>Another device reads what was said: it is an object that names what it is.</summary>
+    private static bool IsSaid(string said)
+    {
+        try
+        {
+            using var read = JsonDocument.Parse(said);
+            return read.RootElement.ValueKind == JsonValueKind.Object
+                && read.RootElement.TryGetProperty("is", out var what)
+                && what.ValueKind == JsonValueKind.String;
+        }
+        catch (JsonException)
+        {
+            return false;
+        }
+    }
+
+    private Told? Refuse(FloorEntry entry, HashSet<(Guid Set, Guid Session)> sets, TimeSpan skew)
     {
         Told No(string code, string field) => new(entry.Event.Id, ToldIs.Refused, code, field);
         if (entry.Facts.DistinctBy(f => f.Id).Count() < entry.Facts.Count)
             return No("sameIdTwice", "facts");
+        if (!IsSaid(entry.Event.Said))
+            return No("notReadable", "said");
+        var own = SetsOf(entry).ToHashSet();
         foreach (var at in entry.Facts.Select(f => f.At).Append(entry.Event.At))
             if (at + skew > clock.Now + Ahead)
                 return No("tooFarAhead", "at");
@@ -134,6 +167,9 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
                     return No("required", "of");
                 case FloorFactKind.Quality when fact.Quality is null:
                     return No("required", "quality");
+                case FloorFactKind.Confirmed
+                or FloorFactKind.Quality when (fact.Of!.Value, entry.Event.Session) is var of && !sets.Contains(of) && !own.Contains(of):
+                    return No("noSuchFact", "of");
             }
         return null;
     }

@@ -81,6 +81,51 @@ public sealed class SettingsTests : IAsyncLifetime
     }
 
     [Fact]
+    public async Task Whoever_holds_an_owners_sign_in_does_not_get_the_account_without_the_password()
+    {
+        Task<HttpResponseMessage> Change(object change) => owner.Post($"/accounts/members/{owner.UserId}/changes", change);
+        var taken = "thief@studio.example";
+        foreach (
+            var (change, field) in new (object, string)[]
+            {
+                (new { email = taken }, "email"),
+                (new { password = "of-the-thief-1" }, "password"),
+                (
+                    new
+                    {
+                        name = "Una",
+                        email = taken,
+                        password = "of-the-thief-1",
+                    },
+                    "email"
+                ),
+            }
+        )
+            Assert.Equal("askedInSettings", await (await Change(change)).Problem(HttpStatusCode.UnprocessableEntity, field));
+        foreach (
+            var (own, code) in new (object, string)[]
+            {
+                (new { email = taken }, "required"),
+                (new { email = taken, current = "" }, "required"),
+                (new { email = taken, current = "not-this-one" }, "wrongPassword"),
+            }
+        )
+            Assert.Equal(code, await (await owner.Put("/accounts/me", own)).Problem(HttpStatusCode.UnprocessableEntity, "current"));
+        Assert.Equal(HttpStatusCode.NoContent, (await owner.SignIn()).StatusCode);
+        // The form of the team page sends what did not change too.
+        Assert.Equal(HttpStatusCode.OK, (await Change(new { name = "Una", email = owner.Email })).StatusCode);
+
+        var elsewhere = owner with { Http = app.CreateClient() };
+        await elsewhere.SignIn();
+        var mine = await owner.Put("/accounts/me", new { email = " una@studio.example ", current = StudioApp.Password });
+        Assert.Equal(HttpStatusCode.OK, mine.StatusCode);
+        Assert.Equal("Una", (await mine.Content.ReadFromJsonAsync<JsonElement>()).GetProperty("name").GetString());
+        await owner.Get("/students");
+        Assert.Equal("signedOut", await (await elsewhere.Http.GetAsync("/api/v1/students")).Problem(HttpStatusCode.Unauthorized));
+        Assert.Equal(HttpStatusCode.NoContent, (await (elsewhere with { Email = "una@studio.example" }).SignIn()).StatusCode);
+    }
+
+    [Fact]
     public async Task What_the_owner_changes_of_a_member_holds_at_once_and_can_be_taken_back()
     {
         var coach = await app.Studio(Role.Coach, owner.StudioId);

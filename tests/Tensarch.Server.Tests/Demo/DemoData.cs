@@ -7,7 +7,7 @@ public static class DemoData
 
     public static string Copy()
     {
-        var folder = Directory.CreateTempSubdirectory("tensarch-").FullName;
+        var folder = Folders.New();
         if (Directory.Exists(Made))
             foreach (var file in Directory.GetFiles(Made, "*", SearchOption.AllDirectories))
             {

@@ -57,6 +57,17 @@ public sealed class Bodies
 
     private static Guid Id() => Guid.NewGuid();
 
+    /// <summary>Whatever an earlier body made of it.</summary>
+    private async Task PasswordAsItWas()
+    {
+        var hash = new PasswordHasher<CoachUser>().HashPassword(null!, StudioApp.Password);
+        await app.Rows(db =>
+            db.Users.IgnoreQueryFilters()
+                .Where(u => u.Id == Coach.UserId)
+                .ExecuteUpdateAsync(set => set.SetProperty(u => u.PasswordHash, hash))
+        );
+    }
+
     private Task<Prepared> PlanOf(Guid student, int basedOn) =>
         Plain(
             $"/students/{student}/programme",
@@ -338,16 +349,24 @@ public sealed class Bodies
                         }
                     )
                 ),
-            ["PUT /accounts/me"] = () => Plain("/accounts/me", new { name = "Coach" }),
+            ["PUT /accounts/me"] = async () =>
+            {
+                await PasswordAsItWas();
+                return new(
+                    "/accounts/me",
+                    Json(
+                        new
+                        {
+                            name = "Coach",
+                            email = Coach.Email,
+                            current = StudioApp.Password,
+                        }
+                    )
+                );
+            },
             ["POST /accounts/me/password"] = async () =>
             {
-                // As it was, whatever it was made before.
-                var hash = new PasswordHasher<CoachUser>().HashPassword(null!, StudioApp.Password);
-                await app.Rows(db =>
-                    db.Users.IgnoreQueryFilters()
-                        .Where(u => u.Id == Coach.UserId)
-                        .ExecuteUpdateAsync(set => set.SetProperty(u => u.PasswordHash, hash))
-                );
+                await PasswordAsItWas();
                 return new("/accounts/me/password", Json(new { current = StudioApp.Password, password = StudioApp.Password }));
             },
             ["PUT /studio"] = async () =>

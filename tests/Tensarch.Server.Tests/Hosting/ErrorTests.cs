@@ -54,6 +54,8 @@ public sealed class ErrorTests(StudioApp app) : IClassFixture<StudioApp>, IAsync
     [InlineData("/api/v1/students", "application/json", "", 400, "unreadable")]
     [InlineData("/api/v1/students", "application/json", "null", 400, "unreadable")]
     [InlineData("/api/v1/students", "application/json; charset=utf-16", "{}", 400, "invalidJson")]
+    [InlineData("/api/v1/students", "application/json; charset=utf-7", "{}", 415, "wrongMediaType")]
+    [InlineData("/api/v1/accounts/sign-in", "application/json; charset=UTF-7", "{}", 415, "wrongMediaType")]
     [InlineData(
         "/api/v1/accounts/sign-in",
         "application/json",

@@ -63,7 +63,7 @@ public class HostTests
     [Fact]
     public async Task What_was_acknowledged_is_there_after_a_restart()
     {
-        var folder = Directory.CreateTempSubdirectory("tensarch-").FullName;
+        var folder = Folders.New();
         Guid student;
         string email;
         await using (var app = new StudioApp { DataFolder = folder })

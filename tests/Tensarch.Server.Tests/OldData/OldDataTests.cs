@@ -1,4 +1,3 @@
-using System.IO.Compression;
 using System.Net;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
@@ -12,38 +11,15 @@ namespace Tensarch.Server.Tests.OldData;
 /// <summary>Databases that earlier programs wrote, opened with this one: see <c>tests/fixtures</c>.</summary>
 public class OldDataTests
 {
-    private static readonly DateTimeOffset Frozen = new(2026, 11, 25, 21, 45, 0, TimeSpan.Zero);
+    private static readonly FrozenStudio Old = new("2026-11-25", new(2026, 11, 25, 21, 45, 0, TimeSpan.Zero));
 
-    /// <summary>The evening on which the databases were frozen, in a folder of their own.</summary>
-    private static StudioApp Open(string database)
-    {
-        var folder = Directory.CreateTempSubdirectory("tensarch-").FullName;
-        using (var packed = new GZipStream(File.OpenRead(Fixture($"{database}.db.gz")), CompressionMode.Decompress))
-        using (var file = File.Create(Path.Combine(folder, "tensarch.db")))
-            packed.CopyTo(file);
-        foreach (var picture in Directory.GetFiles(Fixture("pictures"), "*.webp", SearchOption.AllDirectories))
-        {
-            var place = Path.Combine(folder, Path.GetRelativePath(Fixture(""), picture));
-            Directory.CreateDirectory(Path.GetDirectoryName(place)!);
-            File.Copy(picture, place);
-        }
-        return new StudioApp { DataFolder = folder, Time = new(Frozen) };
-    }
-
-    private static string Fixture(string name) => Path.Combine(AppContext.BaseDirectory, "fixtures", "2026-11-25", name);
-
-    private static async Task<StudioClient> SignIn(StudioApp app, string email, string password)
-    {
-        var coach = new StudioClient(app.Client(), Guid.Empty, Guid.Empty, email);
-        Assert.Equal(HttpStatusCode.NoContent, (await coach.SignIn(password)).StatusCode);
-        return coach;
-    }
+    private static Task<StudioClient> SignIn(StudioApp app) => FrozenStudio.SignIn(app, DemoStudio.Accounts[0]);
 
     [Fact]
     public async Task A_studio_of_before_is_copied_and_migrated_and_every_page_answers()
     {
-        await using var app = Open("studio");
-        var coach = await SignIn(app, DemoStudio.Accounts[0].Email, DemoStudio.Accounts[0].Password);
+        await using var app = Old.Open();
+        var coach = await SignIn(app);
         Assert.Single(Directory.GetFiles(app.DataFolder, "tensarch.before-*.db"));
         Assert.Equal(
             (11, 418, 16636, 691, 34, 1),
@@ -65,9 +41,9 @@ public class OldDataTests
     [Fact]
     public async Task What_was_held_is_held_no_less()
     {
-        await using var app = Open("studio");
-        var coach = await SignIn(app, DemoStudio.Accounts[0].Email, DemoStudio.Accounts[0].Password);
-        var before = JsonDocument.Parse(await File.ReadAllTextAsync(Fixture("bars.json"))).RootElement.GetProperty("bars");
+        await using var app = Old.Open();
+        var coach = await SignIn(app);
+        var before = JsonDocument.Parse(await File.ReadAllTextAsync(Old.File("bars.json"))).RootElement.GetProperty("bars");
         var ids = (await coach.Get("/students"))
             .GetProperty("students")
             .EnumerateArray()
@@ -91,8 +67,8 @@ public class OldDataTests
     [Fact]
     public async Task Pain_that_lay_in_a_reading_that_was_voided_holds_again()
     {
-        await using var app = Open("studio");
-        var coach = await SignIn(app, DemoStudio.Accounts[0].Email, DemoStudio.Accounts[0].Password);
+        await using var app = Old.Open();
+        var coach = await SignIn(app);
         var kofi = (await coach.Get("/students?find=Kofi")).GetProperty("students")[0].GetProperty("id").GetString();
         var page = await coach.Get($"/students/{kofi}");
         var tags = page.GetProperty("bars").GetProperty("tags").EnumerateArray();
@@ -120,9 +96,9 @@ public class OldDataTests
     [Fact]
     public async Task Ten_stored_plans_are_read_as_they_were_written()
     {
-        await using var app = Open("studio");
-        var coach = await SignIn(app, DemoStudio.Accounts[0].Email, DemoStudio.Accounts[0].Password);
-        var plans = Directory.GetFiles(Fixture("plans"));
+        await using var app = Old.Open();
+        var coach = await SignIn(app);
+        var plans = Directory.GetFiles(Old.File("plans"));
         Assert.Equal(10, plans.Length);
         // Drills have been renamed since: they are shown as they are called now.
         var content = ContentLoader.Load();
@@ -144,8 +120,8 @@ public class OldDataTests
     [Fact]
     public async Task A_poisoned_studio_answers_everywhere_and_says_what_it_leaves_out()
     {
-        await using var app = Open("poisoned");
-        var coach = await SignIn(app, "ines@harbour.example", "a-long-password");
+        await using var app = Old.Open("poisoned");
+        var coach = await FrozenStudio.SignIn(app, new("Ines", Role.Owner, "ines@harbour.example", "a-long-password"));
         foreach (var page in await Pages.Of(app, coach))
             Assert.True((await coach.Http.GetAsync("/api/v1" + page)).StatusCode == HttpStatusCode.OK, page);
 

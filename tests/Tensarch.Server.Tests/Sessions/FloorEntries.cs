@@ -26,7 +26,7 @@ internal static class FloorEntries
         double? seconds = 60,
         bool confirmed = true,
         Guid? id = null,
-        string side = "left"
+        string? side = "left"
     ) =>
         new
         {

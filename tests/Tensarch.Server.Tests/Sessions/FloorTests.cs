@@ -82,6 +82,70 @@ public sealed class FloorTests(StudioApp app) : IClassFixture<StudioApp>, IAsync
     }
 
     [Fact]
+    public async Task What_is_confirmed_or_rated_is_a_set_of_that_session_told_before_or_with_it()
+    {
+        object Confirm(Guid of) =>
+            new
+            {
+                id = Guid.NewGuid(),
+                kind = "confirmed",
+                at = Now,
+                of,
+                seconds = 9.0,
+            };
+        object Rate(Guid of) =>
+            new
+            {
+                id = Guid.NewGuid(),
+                kind = "quality",
+                at = Now,
+                of,
+                quality = 4,
+            };
+        var (first, second, elsewhere) = (Guid.NewGuid(), Guid.NewGuid(), Guid.NewGuid());
+        var other = await coach.Session(student);
+        await Tell(EntryOf(other, Guid.NewGuid(), 1, Now, Set(Now, id: elsewhere)));
+        var answer = await Tell(
+            Entry(1, Now, Confirm(Guid.NewGuid())),
+            Entry(2, Now, Rate(elsewhere)),
+            Entry(3, Now, Set(Now, id: first), Rate(first)),
+            Entry(4, Now, Set(Now, id: second)),
+            Entry(5, Now, Confirm(second), Rate(first))
+        );
+        (string, string?) refused = ("refused", "noSuchFact");
+        Assert.Equal([refused, refused, Stored, Stored, Stored], Told(answer));
+        Assert.Equal([Stored], Told(await Tell(Entry(6, Now, Confirm(first)))));
+        Assert.Equal(4, await app.Rows(db => db.Corrections.IgnoreQueryFilters().CountAsync(c => c.StudentId == student)));
+    }
+
+    [Theory]
+    [InlineData("no JSON at all")]
+    [InlineData("[1]")]
+    [InlineData("{\"is\":3}")]
+    [InlineData("{\"at\":3}")]
+    [InlineData("{\"is\":\"passed\"")]
+    public async Task What_was_said_can_be_read_by_another_device(string said)
+    {
+        var answer = await Tell(
+            new
+            {
+                @event = new
+                {
+                    id = Guid.NewGuid(),
+                    session,
+                    seq = 1,
+                    at = Now,
+                    said,
+                },
+                facts = new[] { Set(Now) },
+            },
+            Entry(2, Now, Set(Now))
+        );
+        Assert.Equal([("refused", "notReadable"), Stored], Told(answer));
+        Assert.Equal(1, (await coach.Get($"/sessions/{session}/events")).GetArrayLength());
+    }
+
+    [Fact]
     public async Task What_is_said_to_lie_ahead_or_long_ago_is_refused_after_the_clock_was_set_right()
     {
         Assert.Equal([("refused", "tooFarAhead")], Told(await Tell(Entry(1, Now, Set(Now.AddDays(300))))));

@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { resolve } from '$app/paths';
   import { api, ask, Refusal, type Schemas } from '$lib/api/client';
   import Dialog from '$lib/parts/Dialog.svelte';
   import Field from '$lib/parts/Field.svelte';
@@ -6,6 +7,7 @@
   import { fieldText, pageText, problemText } from '$lib/parts/problems';
   import TextField from '$lib/parts/TextField.svelte';
   import { undo } from '$lib/parts/undo.svelte';
+  import { account } from './account.svelte';
   import { roles } from './roles';
 
   interface Props {
@@ -49,8 +51,9 @@
 
   async function save(event: SubmitEvent) {
     event.preventDefault();
-    const { password, ...rest } = typed;
-    if (await act(() => send({ ...rest, ...(password ? { password } : {}) }))) open = false;
+    const { name, email, password, role } = typed;
+    if (await act(() => send(own ? { name } : { name, email, role, ...(password ? { password } : {}) })))
+      open = false;
   }
 
   async function leave() {
@@ -62,6 +65,7 @@
       });
   }
 
+  const own = $derived(member.id === account.me?.user?.id);
   const rest = $derived(
     refusal?.problems.find((p) => !['name', 'email', 'password', 'role'].includes(p.field)),
   );
@@ -100,13 +104,21 @@
   {#if open}
     <form class="mt-3 grid max-w-md gap-3" novalidate onsubmit={save}>
       <TextField label="Name" maxlength={120} error={fieldText(refusal, 'name')} bind:value={typed.name} />
-      <TextField
-        label="E-mail"
-        type="email"
-        autocomplete="off"
-        error={fieldText(refusal, 'email')}
-        bind:value={typed.email}
-      />
+      {#if own}
+        <p class="text-quiet text-sm">
+          Your address and password are changed <a class="link-line" href={resolve('/settings')}
+            >under Settings</a
+          >, where your password is asked.
+        </p>
+      {:else}
+        <TextField
+          label="E-mail"
+          type="email"
+          autocomplete="off"
+          error={fieldText(refusal, 'email')}
+          bind:value={typed.email}
+        />
+      {/if}
       {#if member.role !== 'owner'}
         <Field label="Role" hint="It holds at once." error={fieldText(refusal, 'role')}>
           {#snippet children({ id, describedBy })}

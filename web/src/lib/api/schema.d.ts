@@ -40,7 +40,7 @@ export interface paths {
             };
             requestBody: {
                 content: {
-                    "application/json": components["schemas"]["OwnNameRequest"];
+                    "application/json": components["schemas"]["OwnRequest"];
                 };
             };
             responses: {
@@ -6618,7 +6618,7 @@ export interface components {
              */
             unreadable: boolean;
         };
-        /** @description What the owner changes of a member; what is not given stays. */
+        /** @description What the owner changes of a member; what is not given stays. One's own address and password are changed by OwnRequest alone. */
         MemberChange: {
             name?: null | string;
             email?: null | string;
@@ -6848,9 +6848,14 @@ export interface components {
             basedOn: number;
             own: null | components["schemas"]["OwnMeasure"];
         };
-        OwnNameRequest: {
+        /** @description What a person changes of themselves; what is not given stays. */
+        OwnRequest: {
             /** @description Shown wherever it says who did something, earlier facts included. */
-            name: string;
+            name?: null | string;
+            /** @description What they sign in as; every other sign-in of theirs ends. */
+            email?: null | string;
+            /** @description Their password: asked for another address, as a sign-in may be in a stranger's hands. */
+            current?: null | string;
         };
         OwnVariantBody: {
             key: string;

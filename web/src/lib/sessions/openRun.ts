@@ -39,8 +39,17 @@ async function elsewhere(sessionId: string): Promise<Entry[]> {
   const events = await ask(
     api.GET('/api/v1/sessions/{sessionId}/events', { params: { path: { sessionId } } }),
   ).catch((): Schemas['FloorEvent'][] => []);
-  return events.map(({ id, seq, at, said }) => ({
-    event: { id, seq, at: Date.parse(at), ...(JSON.parse(said) as object) } as RunEvent,
-    facts: [],
-  }));
+  return events.flatMap(({ id, seq, at, said }) => {
+    try {
+      return [
+        {
+          event: { id, seq, at: Date.parse(at), ...(JSON.parse(said) as object) } as RunEvent,
+          facts: [],
+        },
+      ];
+    } catch {
+      // One that cannot be read takes nothing else with it.
+      return [];
+    }
+  });
 }

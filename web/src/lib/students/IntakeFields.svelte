@@ -6,10 +6,14 @@
   interface Props {
     /** The answers so far, by question. */
     answers: Record<string, boolean>;
+    /** Whose answers these are; nothing while nobody has said. */
+    name: string;
+    /** The answers that are kept already: what clearing a choice leads back to. */
+    stands?: Record<string, boolean>;
     onchange: () => void;
   }
 
-  let { answers = $bindable(), onchange }: Props = $props();
+  let { answers = $bindable(), name, stands = {}, onchange }: Props = $props();
   const questions = $derived(catalogue.content!.questions);
   const left = $derived(questions.filter((q) => answers[q.key] === undefined).length);
 
@@ -31,10 +35,18 @@
     answers[key] = yes;
     onchange();
   }
+
+  /** A choice that was a slip: as it was before. */
+  function clear(key: string) {
+    const before = stands[key];
+    if (before === undefined) delete answers[key];
+    else answers[key] = before;
+    onchange();
+  }
 </script>
 
 <fieldset class="ruled border-t pt-4">
-  <legend class="font-head pe-3 text-xl font-semibold">Intake screen</legend>
+  <legend class="font-head pe-3 text-xl font-semibold">Intake screen{name ? ` of ${name}` : ''}</legend>
   <p class="mb-3 max-w-prose text-sm">
     Tensarch plans training; it diagnoses nothing. Ask each question aloud. Send a health question to a
     licensed clinician.
@@ -43,21 +55,34 @@
     {#each questions as question (question.key)}
       <li class="ruled grid grid-cols-[minmax(0,1fr)_auto] items-start gap-x-4 border-b py-2">
         <span id="q-{question.key}" class="pt-1">{question.text}</span>
-        <div class="join" role="radiogroup" aria-labelledby="q-{question.key}">
-          {#each [{ yes: true, text: 'Yes' }, { yes: false, text: 'No' }] as option (option.text)}
-            <label
-              class="join-item btn btn-sm btn-outline has-checked:bg-base-content has-checked:text-base-100"
+        <div class="flex flex-wrap items-center justify-end gap-1">
+          {#if answers[question.key] !== stands[question.key]}
+            <button
+              type="button"
+              class="btn btn-ghost btn-sm px-2"
+              aria-label="{stands[question.key] === undefined
+                ? 'Clear the answer'
+                : 'As it was before'}: {question.text}"
+              onclick={() => clear(question.key)}
+              >{stands[question.key] === undefined ? 'Clear' : 'As it was'}</button
             >
-              <input
-                type="radio"
-                class="sr-only"
-                name={question.key}
-                checked={answers[question.key] === option.yes}
-                onchange={() => answer(question.key, option.yes)}
-              />
-              {option.text}
-            </label>
-          {/each}
+          {/if}
+          <div class="join" role="radiogroup" aria-labelledby="q-{question.key}">
+            {#each [{ yes: true, text: 'Yes' }, { yes: false, text: 'No' }] as option (option.text)}
+              <label
+                class="join-item btn btn-sm btn-outline has-checked:bg-base-content has-checked:text-base-100"
+              >
+                <input
+                  type="radio"
+                  class="sr-only"
+                  name={question.key}
+                  checked={answers[question.key] === option.yes}
+                  onchange={() => answer(question.key, option.yes)}
+                />
+                {option.text}
+              </label>
+            {/each}
+          </div>
         </div>
         {#if answers[question.key]}
           <p class="col-span-2 mt-1 border-s-4 ps-3 text-sm" role="status">
@@ -71,7 +96,7 @@
   <div class="mt-3 flex flex-wrap items-center gap-3">
     <p class="text-quiet text-sm">
       {left === 0
-        ? 'Every question is answered.'
+        ? `Every question is answered${name ? ` for ${name}` : ''}.`
         : `${left} of ${questions.length} questions are open. Nothing is planned until all are answered.`}
     </p>
     {#if left > 0}

@@ -7,14 +7,18 @@
   import { theme, type Theme } from '$lib/parts/theme.svelte';
 
   let name = $state(account.me?.user?.name ?? '');
+  let email = $state(account.me?.user?.email ?? '');
+  let asked = $state('');
   let current = $state('');
   let password = $state('');
-  let saved = $state<'name' | 'password'>();
-  let failed = $state<{ of: 'name' | 'password'; refusal: Refusal }>();
 
-  const refusal = (of: 'name' | 'password') => (failed?.of === of ? failed.refusal : undefined);
+  type Form = 'name' | 'email' | 'password';
+  let saved = $state<Form>();
+  let failed = $state<{ of: Form; refusal: Refusal }>();
 
-  async function save(event: SubmitEvent, of: 'name' | 'password', act: () => Promise<unknown>) {
+  const refusal = (of: Form) => (failed?.of === of ? failed.refusal : undefined);
+
+  async function save(event: SubmitEvent, of: Form, act: () => Promise<unknown>) {
     event.preventDefault();
     [saved, failed] = [undefined, undefined];
     try {
@@ -26,6 +30,12 @@
   }
 
   const rename = () => ask(api.PUT('/api/v1/accounts/me', { body: { name } })).then(() => account.load());
+
+  async function readdress() {
+    await ask(api.PUT('/api/v1/accounts/me', { body: { email, current: asked } }));
+    asked = '';
+    await account.load();
+  }
 
   async function change() {
     await ask(api.POST('/api/v1/accounts/me/password', { body: { current, password } }));
@@ -49,7 +59,6 @@
       error={fieldText(refusal('name'), 'name')}
       bind:value={name}
     />
-    <p class="text-quiet text-sm">You sign in as {account.me?.user?.email}.</p>
     <div class="flex flex-wrap items-center gap-3">
       <button class="btn btn-primary">Save the name</button>
       <span role="status">{saved === 'name' ? 'Saved.' : ''}</span>
@@ -85,6 +94,36 @@
       Single-letter keys, such as P for pain. <kbd class="kbd kbd-sm">?</kbd> lists all keys.
     </label>
   </fieldset>
+
+  <form
+    class="ruled grid max-w-md gap-3 border-t pt-4"
+    novalidate
+    onsubmit={(event) => save(event, 'email', readdress)}
+  >
+    <h2>Address</h2>
+    <TextField
+      label="You sign in as"
+      hint="With another address every other device is signed out."
+      type="email"
+      autocomplete="username"
+      error={fieldText(refusal('email'), 'email')}
+      bind:value={email}
+    />
+    <TextField
+      label="Your password, for the address"
+      type="password"
+      autocomplete="current-password"
+      error={fieldText(refusal('email'), 'current')}
+      bind:value={asked}
+    />
+    <div class="flex flex-wrap items-center gap-3">
+      <button class="btn btn-outline">Change the address</button>
+      <span role="status">{saved === 'email' ? 'Changed.' : ''}</span>
+    </div>
+    {#if refusal('email') && !refusal('email')!.problems.length}
+      <p class="text-error text-sm font-semibold" role="alert">{pageText(refusal('email')!.code)}</p>
+    {/if}
+  </form>
 
   <form
     class="ruled grid max-w-md gap-3 border-t pt-4"

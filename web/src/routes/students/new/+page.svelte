@@ -1,46 +1,55 @@
 <script lang="ts">
   import { goto } from '$app/navigation';
   import { resolve } from '$app/paths';
-  import { api, ask, newId, Refusal } from '$lib/api/client';
-  import { Draft } from '$lib/parts/draft.svelte';
-  import Notice from '$lib/parts/Notice.svelte';
-  import { pageText } from '$lib/parts/problems';
-  import BodyFields from '$lib/students/BodyFields.svelte';
-  import BarsNow from '$lib/students/BarsNow.svelte';
-  import IntakeFields from '$lib/students/IntakeFields.svelte';
-  import { blankBody, parseNumber, readBody } from '$lib/students/body';
+  import { page } from '$app/state';
+  import { account } from '$lib/accounts/account.svelte';
+  import { newId } from '$lib/api/client';
+  import { dayAndTime } from '$lib/parts/format';
+  import { undo } from '$lib/parts/undo.svelte';
+  import NewStudent from '$lib/students/NewStudent.svelte';
+  import {
+    dropIntake,
+    intakeKey,
+    rawIntake,
+    takeOverIntake,
+    unfinishedIntakes,
+    type Unfinished,
+  } from '$lib/students/unfinished';
 
-  const draft = new Draft('draft:student', {
-    id: newId(),
-    body: { ...blankBody },
-    answers: {} as Record<string, boolean>,
+  const author = account.me!.user!.id;
+  takeOverIntake(author, Date.now());
+  /** One draft for one person: which one stands in the address, so that a reload goes on with it and "Add a student" begins a new one. */
+  const id = $derived(page.url.searchParams.get('draft'));
+  let all = $state<Unfinished[]>([]);
+  const others = $derived(all.filter((i) => i.id !== id));
+
+  const begin = (draft = newId()) =>
+    // eslint-disable-next-line svelte/no-navigation-without-resolve -- the path is resolved; the draft stands behind it.
+    goto(`${resolve('/students/new')}?draft=${draft}`, { replaceState: true });
+
+  const look = () => (all = unfinishedIntakes(author, Date.now()));
+
+  $effect(() => {
+    if (!id) void begin();
+    look();
   });
-  let refusal = $state<Refusal>();
-  let busy = $state(false);
 
-  async function save(event: SubmitEvent) {
-    event.preventDefault();
-    const { body, problems } = readBody(draft.value.body);
-    refusal = problems.length ? new Refusal(422, problems[0]!.code, problems) : undefined;
-    if (refusal) return;
-    busy = true;
-    try {
-      const id = draft.value.id;
-      await ask(api.POST('/api/v1/students', { body: { id, student: body } }));
-      const answers = Object.entries(draft.value.answers).map(([question, yes]) => ({ question, yes }));
-      await ask(
-        api.POST('/api/v1/students/{studentId}/answers', {
-          params: { path: { studentId: id } },
-          body: { answers },
-        }),
-      );
-      draft.forget();
-      await goto(resolve('/students/[id]', { id }));
-    } catch (error) {
-      refusal = error as Refusal;
-    } finally {
-      busy = false;
-    }
+  /** Thrown away, and to be had back for a moment. */
+  function drop(intake: string, name: string) {
+    const text = rawIntake(author, intake);
+    dropIntake(author, intake);
+    look();
+    if (text !== null)
+      undo.offer(`The intake of ${name || 'somebody without a name'} was thrown away.`, async () => {
+        localStorage.setItem(intakeKey(author, intake), text);
+        look();
+      });
+  }
+
+  function afresh() {
+    const gone = unfinishedIntakes(author, Date.now()).find((i) => i.id === id);
+    if (gone) drop(gone.id, gone.name);
+    void begin();
   }
 </script>
 
@@ -49,29 +58,36 @@
 <main class="p-5 lg:p-7">
   <h1 class="mb-1">New student</h1>
   <p class="text-quiet mb-5">Intake: the person, what they want, and the screen that keeps them safe.</p>
-  <form class="grid max-w-6xl gap-x-8 gap-y-7 lg:grid-cols-[minmax(0,1fr)_20rem]" onsubmit={save} novalidate>
-    <div class="grid gap-7">
-      <BodyFields bind:body={draft.value.body} {refusal} onchange={() => draft.keep()} />
-      <IntakeFields bind:answers={draft.value.answers} onchange={() => draft.keep()} />
-      {#if refusal}
-        <Notice tone="error">
-          {refusal.problems.length
-            ? 'Something above cannot stand yet: see the marked fields.'
-            : pageText(refusal.code)}
-        </Notice>
-      {/if}
-      <div class="flex gap-3">
-        <button class="btn btn-primary" disabled={busy}>Save the student</button>
-        <a class="btn btn-ghost" href={resolve('/students')}>Back</a>
-      </div>
-    </div>
-    <div>
-      <BarsNow
-        answers={draft.value.answers}
-        birthDate={draft.value.body.birthDate}
-        guardianConsentOn={draft.value.body.guardianConsentOn}
-        sensationCeiling={parseNumber(draft.value.body.sensationCeiling)}
-      />
-    </div>
-  </form>
+  {#if others.length}
+    <section class="ruled mb-6 max-w-3xl border-y py-3" aria-labelledby="unfinished">
+      <h2 id="unfinished" class="mb-1 text-lg">Not saved yet on this device</h2>
+      <ul>
+        {#each others as intake (intake.id)}
+          <li class="flex flex-wrap items-baseline gap-x-4 gap-y-1 py-1">
+            <span class="font-semibold wrap-anywhere">{intake.name || 'No name yet'}</span>
+            <span class="text-quiet text-sm">
+              {intake.answered === 1 ? 'one question' : `${intake.answered} questions`} answered, {dayAndTime(
+                new Date(intake.at).toISOString(),
+              )}
+            </span>
+            <span class="ms-auto flex gap-2">
+              <button
+                class="btn btn-outline btn-sm"
+                aria-label="Go on with {intake.name || 'the intake without a name'}"
+                onclick={() => begin(intake.id)}>Go on</button
+              >
+              <button
+                class="btn btn-ghost btn-sm"
+                aria-label="Throw away the intake of {intake.name || 'somebody without a name'}"
+                onclick={() => drop(intake.id, intake.name)}>Throw away</button
+              >
+            </span>
+          </li>
+        {/each}
+      </ul>
+    </section>
+  {/if}
+  {#if id}
+    {#key id}<NewStudent {author} {id} onafresh={afresh} />{/key}
+  {/if}
 </main>

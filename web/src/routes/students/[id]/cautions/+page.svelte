@@ -61,7 +61,12 @@
 <div class="grid gap-8 px-5 py-5 lg:grid-cols-[minmax(0,1fr)_22rem] lg:px-7">
   <div class="order-2 lg:order-1">
     <ScreenPanel {student} />
-    <IntakeFields bind:answers onchange={() => (changed = true)} />
+    <IntakeFields
+      bind:answers
+      name={page.student.student.name}
+      stands={Object.fromEntries(page.answers.map((a) => [a.question, a.yes]))}
+      onchange={() => (changed = true)}
+    />
     {#if clashes.length}
       <div class="mt-3" role="status">
         <Notice tone="caution">
