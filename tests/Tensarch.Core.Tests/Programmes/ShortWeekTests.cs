@@ -128,7 +128,11 @@ public class ShortWeekTests
     [Fact]
     public void One_goal_with_days_enough_is_trained_as_often_as_it_asks_for()
     {
-        var stages = Shipped.Content.Skills.SelectMany(l => l.Stages.Select(s => (l.Key, s.Number))).ToList();
+        // A third of the stages, of every ladder some; all of them where there is time.
+        var stages = Shipped
+            .Content.Skills.SelectMany(l => l.Stages.Select(s => (l.Key, s.Number)))
+            .Where((_, i) => Budget.IsLong || i % 3 == 0)
+            .ToList();
         var plans = stages
             .AsParallel()
             .AsOrdered()

@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using System.Globalization;
 using System.Net;
 using System.Text;
 using System.Text.Json.Nodes;
@@ -40,7 +41,14 @@ public sealed class FuzzTests(FuzzTests.Studio studio, ITestOutputHelper output)
         public ValueTask DisposeAsync() => App.DisposeAsync();
     }
 
-    private const int Requests = 3000;
+    /// <summary>In the suite; more by <c>FUZZ_REQUESTS</c>, as <c>./dev bench properties</c> asks.</summary>
+    private static readonly int Requests = int.TryParse(
+        Environment.GetEnvironmentVariable("FUZZ_REQUESTS"),
+        CultureInfo.InvariantCulture,
+        out var asked
+    )
+        ? asked
+        : 1000;
     private const int Seed = 20261125;
     private const int Workers = 3;
 

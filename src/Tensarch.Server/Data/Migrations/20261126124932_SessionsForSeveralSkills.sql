@@ -1,0 +1,2 @@
+-- next
+ALTER TABLE "Sessions" ADD "Beside" TEXT NOT NULL DEFAULT '[]';

@@ -1,0 +1,2 @@
+-- next
+CREATE INDEX "IX_Signals_StudioId_At" ON "Signals" ("StudioId", "At");
