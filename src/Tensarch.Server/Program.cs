@@ -156,6 +156,7 @@ if (!describing)
         return;
     }
     await ReadingPains.TellOld(app.Services);
+    await KeptWork.Rebuild(app.Services);
     await app.Services.GetRequiredService<SetupCode>().Announce(app.Services, app.Logger);
     await app.Services.GetRequiredService<PictureFiles>().Recover(app.Services);
 }

@@ -40,7 +40,7 @@ public static class Trainees
         var began = state.Now.DayOf(enrolment.StartedAt);
         var daysSinceStart = Math.Max(0, date.DayNumber - began.DayNumber);
         var verdicts = course.Judge(gate);
-        var sessions = state.Sessions.Where(s => s.Skills.Contains(course.Skill) && s.At >= enrolment.StartedAt).ToList();
+        var sessions = state.Sessions.Where(s => s.Proves && s.Skills.Contains(course.Skill) && s.At >= enrolment.StartedAt).ToList();
         return new(
             course.Ladder,
             content.FindApproach(enrolment.Approach) ?? throw new KeyNotFoundException(enrolment.Approach),

@@ -6,8 +6,21 @@ namespace Tensarch.Core.Sessions;
 
 /// <summary>What a coach says of one part after a lesson without the runner; what is none was as planned.</summary>
 /// <param name="Part">The timeline part's id.</param>
-/// <param name="Seconds">The longest hold, as it was seen.</param>
-public sealed record SaidOfPart(string Part, bool Done = true, int? Rounds = null, double? Seconds = null, int? CleanReps = null);
+/// <param name="Seconds">Of each round; where a gate reads the part, what one round was seen to last.</param>
+/// <param name="CleanReps">Likewise.</param>
+/// <param name="Seen">Rounds with the number that was seen of each: proof is one by one.</param>
+public sealed record SaidOfPart(
+    string Part,
+    bool Done = true,
+    int? Rounds = null,
+    double? Seconds = null,
+    int? CleanReps = null,
+    IReadOnlyList<SeenRound>? Seen = null
+);
+
+/// <param name="Round">Counted from 1.</param>
+/// <param name="Number">Seconds, or clean repetitions where those are counted.</param>
+public readonly record struct SeenRound(int Round, double Number);
 
 /// <summary>One round that was done.</summary>
 /// <param name="AtSeconds">From the start of the session, as it was planned.</param>
@@ -45,6 +58,11 @@ public static class HandLog
         var problems = said.Index()
             .Where(s => parts.All(p => p.Id != s.Item.Part) || said.Take(s.Index).Any(o => o.Part == s.Item.Part))
             .Select(s => Problem.Of("unknownPart", $"parts[{s.Index}].part"))
+            .Concat(
+                said.Index()
+                    .Where(s => s.Item.Seen is { } seen && seen.DistinctBy(r => r.Round).Count() < seen.Count)
+                    .Select(s => Problem.Of("namedTwice", $"parts[{s.Index}].seen"))
+            )
             .ToList();
         return problems.Count > 0
             ? problems
@@ -60,11 +78,16 @@ public static class HandLog
         var planned = part.Segments.Where(s => s.Kind == SegmentKind.Work).GroupBy(s => s.Round).ToList();
         var side = part.PlannedSide;
         var proves = ladder?.Reads(part.Planned.Drill, side.Variant, side.Stage) == true && part.Planned.Reason.Code != "dayGate";
-        for (var i = 0; i < Math.Min(said.Rounds ?? planned.Count, MostRounds); i++)
+        var seen = (said.Seen ?? []).ToDictionary(r => r.Round, r => r.Number);
+        var count = Math.Min(said.Rounds ?? seen.Keys.Append(planned.Count).Max(), MostRounds);
+        for (var i = 0; i < count; i++)
         {
             var round = planned[Math.Min(i, planned.Count - 1)].ToList();
             var beyond = Math.Max(0, i - planned.Count + 1);
             var counted = round.Any(s => s.Reps is not null);
+            // One number that was said of a whole part was seen once, and proves one round.
+            double? ofAll = !proves || (i == 0 && seen.Count == 0) ? (counted ? said.CleanReps : said.Seconds) : null;
+            double? number = seen.TryGetValue(i + 1, out var own) ? own : ofAll;
             yield return new(
                 part.Id,
                 part.Planned.Drill,
@@ -72,9 +95,9 @@ public static class HandLog
                 side.Side,
                 i + 1,
                 round[0].StartSeconds + beyond * (round.Sum(s => s.Seconds) + RestSeconds),
-                counted ? null : said.Seconds ?? round.Sum(s => s.Seconds),
-                counted ? said.CleanReps ?? round.Sum(s => s.Reps) : null,
-                !proves || (counted ? said.CleanReps is not null : said.Seconds is not null)
+                counted ? null : number ?? round.Sum(s => s.Seconds),
+                counted ? (int?)Math.Round(number ?? round.Sum(s => s.Reps ?? 0)) : null,
+                !proves || number is not null
             );
         }
     }

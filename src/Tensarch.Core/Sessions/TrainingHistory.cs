@@ -17,12 +17,14 @@ public sealed class TrainingHistory
     private TrainingHistory(IReadOnlyList<TrainingDay> days)
     {
         Days = days;
-        byDrill = new(() => Days.SelectMany(d => d.Worked.Select(w => (d.Day, Work: w))).ToLookup(w => w.Work.Drill));
+        byDrill = new(() =>
+            Days.SelectMany(d => d.Worked.Where(w => !w.UnderBar).Select(w => (d.Day, Work: w))).ToLookup(w => w.Work.Drill)
+        );
     }
 
     public IReadOnlyList<TrainingDay> Days { get; }
 
-    /// <summary>What was done of one drill, oldest first.</summary>
+    /// <summary>What was done of one drill, oldest first; not what was done under a bar, on which nothing is built.</summary>
     public IEnumerable<(DateOnly Day, Work Work)> Of(string drill) => byDrill.Value[drill];
 
     public static TrainingHistory Of(IEnumerable<TrainedSession> sessions, CatalogueContent content) =>

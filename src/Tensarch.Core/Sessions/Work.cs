@@ -26,12 +26,18 @@ public sealed record Work(
 {
     public const string ForNone = "none";
 
+    /// <summary>When its first and its last round were done; none where that is not known, from before it was kept.</summary>
+    public (DateTimeOffset First, DateTimeOffset Last)? When { get; init; }
+
+    /// <summary>Something of it was done while a bar lay on it: it loads, and proves nothing. Derived, and never kept.</summary>
+    public bool UnderBar { get; init; }
+
     public WorkedDrill What => new(Drill, Variant, Side);
 
     public override string ToString() =>
         string.Create(
             CultureInfo.InvariantCulture,
-            $"{Drill}/{Variant}/{Side}/{Skill}/{Seconds}/{LongestHold}/{TopPercent}{(Full ? "/full" : "")}"
+            $"{Drill}/{Variant}/{Side}/{Skill}/{Seconds}/{LongestHold}/{TopPercent}{(Full ? "/full" : "")}{(When is { } when ? $"/@{when.First.UtcTicks}-{when.Last.UtcTicks}" : "")}"
         );
 
     /// <returns>None for a text that names no drill.</returns>
@@ -47,10 +53,23 @@ public sealed record Work(
                 int.TryParse(seconds, CultureInfo.InvariantCulture, out var s) ? s : null,
                 int.TryParse(longest, CultureInfo.InvariantCulture, out var l) ? l : 0,
                 int.TryParse(top, CultureInfo.InvariantCulture, out var t) ? t : 0,
-                rest is ["full"]
-            ),
+                rest.Contains("full")
+            )
+            {
+                When = rest.Select(WhenOf).FirstOrDefault(w => w is not null),
+            },
             _ => null,
         };
+
+    private static (DateTimeOffset, DateTimeOffset)? WhenOf(string text) =>
+        text.StartsWith('@')
+        && text[1..].Split('-') is [var first, var last]
+        && long.TryParse(first, CultureInfo.InvariantCulture, out var from)
+        && long.TryParse(last, CultureInfo.InvariantCulture, out var to)
+            ? (At(from), At(to))
+            : null;
+
+    private static DateTimeOffset At(long ticks) => new(Math.Clamp(ticks, 0, DateTimeOffset.MaxValue.UtcTicks), TimeSpan.Zero);
 
     private static Side? SideOf(string text) => Enum.TryParse<Side>(text, out var side) ? side : null;
 
@@ -115,7 +134,10 @@ public sealed record Work(
                 ),
             dose is RampedDose ramp ? ramp.ToPercent : 0,
             side is not null && InFull(Timeline.Segments("", drill, side, false, plan!.BreathSeconds), rounds, dose)
-        );
+        )
+        {
+            When = rounds.Exists(r => r.At is null) ? null : (rounds.Min(r => r.At!.Value), rounds.Max(r => r.At!.Value)),
+        };
     }
 
     /// <summary>Of five, what a coach calls well enough; what nobody rated is not held against it.</summary>
@@ -138,4 +160,4 @@ public sealed record Work(
 
 /// <summary>One round that was done: held so long, or counted.</summary>
 /// <param name="Quality">Of five, where somebody rated it.</param>
-public sealed record DoneRound(WorkedDrill What, double? Seconds, int? Reps, int? Quality = null);
+public sealed record DoneRound(WorkedDrill What, double? Seconds, int? Reps, int? Quality = null, DateTimeOffset? At = null);

@@ -13,4 +13,8 @@ public sealed record TrainedSession(
     DateOnly Day,
     Side FirstSide,
     IReadOnlyList<Work> Worked
-);
+)
+{
+    /// <summary>Not all of it was done under a bar.</summary>
+    public bool Proves => Worked.Count == 0 || Worked.Any(w => !w.UnderBar);
+}

@@ -32,6 +32,9 @@ public enum SignalKind
 /// <param name="Drill">The drill it came with, where it is known.</param>
 public sealed record BodySignal(Guid Id, DateTimeOffset At, SignalKind Kind, LoadTag? Region, Side? Side, int? Pain, string? Drill = null)
 {
+    /// <summary>When it was heard of, or last said otherwise: nothing that was recorded before that lifts what it bars.</summary>
+    public DateTimeOffset RecordedAt { get; init; } = At;
+
     /// <summary>A pain event is pain above this, of 10; what is sharp, a pinch or a pop is one with or without a number.</summary>
     public const int PainEventAbove = 3;
 

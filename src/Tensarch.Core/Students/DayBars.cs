@@ -179,7 +179,7 @@ public sealed class DayBars
             Signal: bar.Signal,
             Since: bar.Since
         )
-        select bar.NeedsClinician ? Weighed(reason, screening, c => c.RecordedAt >= bar.Since && c.From >= bar.SinceDay) : reason;
+        select bar.NeedsClinician ? Weighed(reason, screening, c => c.RecordedAt >= bar.RecordedAt && c.From >= bar.SinceDay) : reason;
 
     /// <summary>Weighs a reason against the clearances: one that knows of it and covers its tag on the day lifts it.</summary>
     private static BarReason Weighed(BarReason reason, Screening screening, Func<Clearance, bool> knows)

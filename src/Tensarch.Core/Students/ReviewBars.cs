@@ -14,6 +14,9 @@ public sealed record ReviewBar(
     SignalKind? Signal = null
 )
 {
+    /// <summary>When the last of what raised it was heard of, and no earlier than <see cref="Since"/>: a clearance from before knows nothing of it.</summary>
+    public DateTimeOffset RecordedAt { get; init; } = Since;
+
     /// <summary>A coach's review is taken no earlier than after so many pain-free sessions.</summary>
     public const int PainFreeSessionsNeeded = 2;
 
@@ -42,7 +45,7 @@ internal static class ReviewBars
         var raised = ByPain(signals).Concat(ByRule(rules, signals));
         var standing =
             from bar in raised
-            where bar.NeedsClinician || !reviews.Any(r => r.Tag == bar.Tag && r.At >= bar.Since)
+            where bar.NeedsClinician || !reviews.Any(r => r.Tag == bar.Tag && r.At >= bar.RecordedAt)
             group bar by (bar.Tag, bar.NeedsClinician) into same
             let last = same.MaxBy(b => b.Since)
             select new ReviewBar(
@@ -52,18 +55,25 @@ internal static class ReviewBars
                 same.Key.NeedsClinician,
                 PainFree(same.Key.Tag, last.Since, signals, sessions),
                 last.Signal
-            );
+            )
+            {
+                RecordedAt = same.Max(b => b.RecordedAt),
+            };
         return [.. standing.OrderBy(b => b.Tag)];
     }
 
-    private sealed record Raised(LoadTag Tag, DateTimeOffset Since, bool NeedsClinician, SignalKind? Signal);
+    private sealed record Raised(LoadTag Tag, DateTimeOffset Since, DateTimeOffset RecordedAt, bool NeedsClinician, SignalKind? Signal)
+    {
+        public static Raised By(LoadTag tag, bool needsClinician, SignalKind? kind, params BodySignal[] signals) =>
+            new(tag, signals.Max(s => s.At), signals.Max(s => s.RecordedAt > s.At ? s.RecordedAt : s.At), needsClinician, kind);
+    }
 
     private static IEnumerable<Raised> ByPain(IReadOnlyList<BodySignal> signals) =>
         from region in signals.Where(s => s.IsPainEvent).GroupBy(s => s.Region!.Value)
         let ordered = region.OrderBy(s => s.At).ToList()
         from pair in ordered.Zip(ordered.Skip(1))
         where pair.Second.At - pair.First.At <= TimeSpan.FromDays(PainWindowDays)
-        select new Raised(region.Key, pair.Second.At, false, null);
+        select Raised.By(region.Key, false, null, pair.First, pair.Second);
 
     private static IEnumerable<Raised> ByRule(IReadOnlyList<StopRule> rules, IReadOnlyList<BodySignal> signals)
     {
@@ -71,12 +81,12 @@ internal static class ReviewBars
         {
             var rule = rules.Single(r => r.Signal == signal.MetAs);
             if (rule.BarsRegion && signal.Region is { } region)
-                yield return new(region, signal.At, false, signal.Kind);
+                yield return Raised.By(region, false, signal.Kind, signal);
             foreach (var tag in rule.Bars)
-                yield return new(tag, signal.At, false, signal.Kind);
+                yield return Raised.By(tag, false, signal.Kind, signal);
             if (rule.ClinicianRegions.Count == 0 || (signal.Region is { } at && rule.ClinicianRegions.Contains(at)))
                 foreach (var tag in rule.ClinicianBars)
-                    yield return new(tag, signal.At, true, signal.Kind);
+                    yield return Raised.By(tag, true, signal.Kind, signal);
         }
     }
 

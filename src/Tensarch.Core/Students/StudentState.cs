@@ -16,10 +16,12 @@ public sealed class StudentState
         (Facts, Now, this.content) = (facts, now, content);
         Bars = new(facts, content.Questions, content.StopRules, now.DayOf);
         Today = Bars.On(now.Day);
+        Past = new(facts, content, now.DayOf);
         var sessions = facts
             .Sessions.OrderBy(s => s.At)
-            .Select(s => s with { Worked = [.. s.Worked.Select(w => WithPain(w, s))] })
+            .Select(s => s with { Worked = [.. s.Worked.Select(w => WithBar(WithPain(w, s), s))] })
             .ToList();
+        proven = facts with { Sessions = [.. sessions.Select(s => s with { Worked = [.. s.Worked.Where(w => !w.UnderBar)] })] };
         Sessions = sessions;
         History = TrainingHistory.Of(sessions, content);
         LastSessionOn = sessions.Count == 0 ? null : sessions[^1].Day;
@@ -27,8 +29,11 @@ public sealed class StudentState
             null,
             facts.Person.Body,
             facts.Readings,
-            [.. facts.Sets.Select(s => s with { Skill = SkillOf(s) }), .. sessions.SelectMany(WorkOf)],
-            [.. sessions.Select(s => new SessionDay(s.Id, s.At, s.Day))],
+            [
+                .. facts.Sets.Where(s => !UnderBar(s.Drill, s.Variant, s.At)).Select(s => s with { Skill = SkillOf(s) }),
+                .. sessions.SelectMany(WorkOf),
+            ],
+            [.. sessions.Where(s => s.Proves).Select(s => new SessionDay(s.Id, s.At, s.Day))],
             [.. facts.Signals.OrderBy(s => s.At)],
             [],
             facts.Exits,
@@ -50,6 +55,9 @@ public sealed class StudentState
 
     private readonly CatalogueContent content;
 
+    /// <summary>The facts without what was done under a bar.</summary>
+    private readonly StudentFacts proven;
+
     /// <summary>Pain above this, of 10, and what was done does not lead to a harder variant.</summary>
     private const int EasyPain = 2;
 
@@ -70,7 +78,27 @@ public sealed class StudentState
             }
             : work;
 
+    private Work WithBar(Work work, TrainedSession session)
+    {
+        var (first, last) = work.When ?? (session.At, session.At);
+        return UnderBar(work.Drill, work.Variant, first) || UnderBar(work.Drill, work.Variant, last)
+            ? work with
+            {
+                Full = false,
+                UnderBar = true,
+            }
+            : work;
+    }
+
+    /// <summary>A drill was barred when it was done: that loads the body like anything else, and proves nothing.</summary>
+    public bool UnderBar(string drill, string variant, DateTimeOffset at) =>
+        content.FindDrill(drill) is { } known
+        && known.Variants.Any(v => v.Key == variant)
+        && !known.MayBeDone(variant, Past.At(at), Facts.Person.Body.BreathSeconds);
+
     public StudentFacts Facts { get; }
+
+    public PastBars Past { get; }
 
     public Moment Now { get; }
 
@@ -107,7 +135,7 @@ public sealed class StudentState
     /// <summary>The way back that a break asks for on a day; none when none does.</summary>
     public WayBack? WayBackOn(DateOnly day) => WayBack.On(day, Sessions.Select(s => s.Day));
 
-    public IReadOnlyList<Eased> EasedOn(DateOnly day) => Easing.On(day, Facts, content, Now.DayOf);
+    public IReadOnlyList<Eased> EasedOn(DateOnly day) => Easing.On(day, proven, content, Now.DayOf);
 
     /// <summary>The facts on which a ladder's gates are judged, whether the student is on it or not.</summary>
     public Evidence For(Ladder ladder) =>
@@ -128,19 +156,21 @@ public sealed class StudentState
     private IEnumerable<DateOnly> Turns() =>
         Bars.Turns().Concat(Easing.Turns(Facts, Now.DayOf)).Concat(LastSessionOn is { } last ? Absences.Turns.Select(last.AddDays) : []);
 
-    /// <summary>What was worked in a session, as sets without their numbers: enough for exposure.</summary>
+    /// <summary>What was worked in a session and no bar lay on, as sets without their numbers: enough for exposure.</summary>
     private static IEnumerable<LoggedSet> WorkOf(TrainedSession session) =>
-        session.Worked.Select(w => new LoggedSet(
-            session.Id,
-            session.Id,
-            session.At,
-            session.Day,
-            w.Drill,
-            w.Variant,
-            w.Side,
-            null,
-            null,
-            null,
-            w.Skill
-        ));
+        session
+            .Worked.Where(w => !w.UnderBar)
+            .Select(w => new LoggedSet(
+                session.Id,
+                session.Id,
+                session.At,
+                session.Day,
+                w.Drill,
+                w.Variant,
+                w.Side,
+                null,
+                null,
+                null,
+                w.Skill
+            ));
 }

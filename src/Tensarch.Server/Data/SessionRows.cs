@@ -88,9 +88,6 @@ public sealed class SetRow : IFact, IJudged
     /// <summary>Of what a gate reads: a hand said that it was done. Running out of time is practice, not proof.</summary>
     public bool Confirmed { get; set; } = true;
 
-    /// <summary>It was done under a bar and told late: it counts for no gate.</summary>
-    public bool UnderBar { get; set; }
-
     /// <summary>Told by a device that had not heard what another one said of the same session: it counts for no gate until a coach confirms it.</summary>
     public bool Doubled { get; set; }
 
@@ -127,6 +124,9 @@ public sealed class SignalRow : IFact, IJudged
     public string? Note { get; set; }
 
     public DateTimeOffset At { get; set; }
+
+    /// <summary>When this server heard of it: what was recorded before that lifts nothing that it bars.</summary>
+    public DateTimeOffset RecordedAt { get; set; }
 
     public Guid By { get; set; }
 

@@ -131,7 +131,7 @@ public sealed class ReadingImport(TensarchDb db, StudioMeasures measures, Studio
         {
             db.Readings.AddRange(rows);
             db.ReadingVoids.AddRange(voids);
-            db.Signals.AddRange(rows.SelectMany(r => ReadingPains.Of(r, known[r.Measure])));
+            db.Signals.AddRange(rows.SelectMany(r => ReadingPains.Of(r, known[r.Measure], clock.Now)));
             if (await db.SaveFact(Appended.Stored, ct) == Appended.Clash)
                 return Problem.Of("changedMeanwhile", "file");
         }

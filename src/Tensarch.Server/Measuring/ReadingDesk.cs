@@ -57,7 +57,7 @@ public sealed class ReadingDesk(
         if (appended == Appended.Stored && request.SittingId is { } done)
             await Forget(done, SittingViews.Slot(row.Measure, row.Side, row.Level, row.Warmth), ct);
         if (appended == Appended.Stored)
-            db.Signals.AddRange(ReadingPains.Of(row, measure));
+            db.Signals.AddRange(ReadingPains.Of(row, measure, clock.Now));
         if (appended == Appended.Stored && request.TakenAt is null && measure.Role == MeasureRole.BreathLength)
             await students.Breathes(studentId, row.Value, ct);
         return (row, await db.SaveFact(appended, ct));

@@ -18,7 +18,7 @@ public sealed record VoidedPain(Guid Signal, string Measure, LoadTag Region, int
 public static class ReadingPains
 {
     /// <summary>Pain events alone: less pain is read off the reading, and goes with it.</summary>
-    public static IEnumerable<SignalRow> Of(ReadingRow reading, Measure measure) =>
+    public static IEnumerable<SignalRow> Of(ReadingRow reading, Measure measure, DateTimeOffset recordedAt) =>
         reading.Pain > BodySignal.PainEventAbove
             ? measure
                 .Regions()
@@ -31,6 +31,7 @@ public static class ReadingPains
                     Side = reading.Side,
                     Pain = reading.Pain,
                     At = reading.TakenAt,
+                    RecordedAt = recordedAt,
                     By = reading.TakenBy,
                     BodyHash = reading.BodyHash,
                 })
@@ -49,7 +50,9 @@ public static class ReadingPains
             .Where(r => r.StudentId == student && r.Void != null && r.Pain > BodySignal.PainEventAbove)
             .ToListAsync(ct);
         var pains = readings
-            .SelectMany(r => content.FindMeasure(r.Measure) is { } measure ? Of(r, measure).Select(s => (r.Measure, Signal: s)) : [])
+            .SelectMany(r =>
+                content.FindMeasure(r.Measure) is { } measure ? Of(r, measure, r.TakenAt).Select(s => (r.Measure, Signal: s)) : []
+            )
             .ToList();
         if (pains.Count == 0)
             return [];
@@ -83,7 +86,7 @@ public static class ReadingPains
             var db = scope.ServiceProvider.GetRequiredService<TensarchDb>();
             var content = scope.ServiceProvider.GetRequiredService<CatalogueContent>();
             var pains = (await db.Readings.AsNoTracking().Where(r => r.Pain > BodySignal.PainEventAbove).ToListAsync())
-                .SelectMany(r => content.FindMeasure(r.Measure) is { } measure ? Of(r, measure) : [])
+                .SelectMany(r => content.FindMeasure(r.Measure) is { } measure ? Of(r, measure, r.TakenAt) : [])
                 .ToList();
             var ids = pains.Select(p => p.Id).ToList();
             var there = await db.Signals.Where(s => ids.Contains(s.Id)).Select(s => s.Id).ToListAsync();

@@ -3,6 +3,7 @@ using Tensarch.Core;
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Planning;
 using Tensarch.Core.Sessions;
+using Tensarch.Core.Students;
 using Tensarch.Server.Data;
 using Tensarch.Server.Students;
 
@@ -37,6 +38,7 @@ internal static class DoneLines
     public static async Task<IReadOnlyList<DoneSet>> Of(
         SessionRow session,
         SessionPlan plan,
+        StudentState state,
         TensarchDb db,
         CatalogueContent catalogue,
         CancellationToken ct
@@ -61,13 +63,13 @@ internal static class DoneLines
                 .Of(planned, [.. groups.Keys])
                 .Select(line =>
                     line.Done
-                        ? Line(line.Drill, groups[line.Drill])
+                        ? Line(line.Drill, groups[line.Drill], state)
                         : new(line.Drill.Drill, line.Drill.Variant, line.Drill.Side, 0, null, null, null, Skipped: true)
                 ),
         ];
     }
 
-    private static DoneSet Line(WorkedDrill drill, List<(SetRow Row, Instead Instead)> sets) =>
+    private static DoneSet Line(WorkedDrill drill, List<(SetRow Row, Instead Instead)> sets, StudentState state) =>
         new(
             drill.Drill,
             drill.Variant,
@@ -77,7 +79,7 @@ internal static class DoneLines
             sets.Max(s => s.Instead.CleanReps ?? s.Row.CleanReps),
             sets.Max(s => s.Instead.Quality ?? s.Row.Quality),
             sets.Count(s => !(s.Instead.Confirmed ?? s.Row.Confirmed)),
-            sets.Count(s => s.Row.UnderBar),
+            sets.Count(s => state.UnderBar(drill.Drill, drill.Variant, s.Row.At)),
             Unsaid:
             [
                 .. sets.Where(s => !(s.Instead.Confirmed ?? s.Row.Confirmed))

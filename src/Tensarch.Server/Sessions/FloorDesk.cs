@@ -44,9 +44,9 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
                 told.Add(refused);
             else if (entry.Facts.Any(f => taken.Contains(f.Id)))
                 told.Add(new(entry.Event.Id, ToldIs.Clash));
-            else if (await UnderBars(entry, session, skew, ct) is var under && under.Live)
+            else if (await IsBarred(entry, session, skew, ct))
                 told.Add(new(entry.Event.Id, ToldIs.Refused, "offLimits", "facts"));
-            else if (await Write(entry, session, new(skew, request.Device, Heard(entry), byHand), under.Sets, ct))
+            else if (await Write(entry, session, new(skew, request.Device, Heard(entry), byHand), ct))
             {
                 if (!Heard(entry))
                     doubled.Add(session.Id);
@@ -63,7 +63,7 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
             }
         }
         foreach (var session in sessions.Values)
-            session.Worked = await SessionDesk.WorkedIn(db, session, catalogue, ct);
+            session.Worked = await KeptWork.Of(db, session, catalogue, ct);
         await db.SaveChangesAsync(ct);
         if (transaction is not null)
             await transaction.CommitAsync(ct);
@@ -90,12 +90,12 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
             : null;
 
     /// <returns>Not when an id of it is taken: then nothing of it is there.</returns>
-    private async Task<bool> Write(FloorEntry entry, SessionRow session, Telling how, HashSet<Guid> underBar, CancellationToken ct)
+    private async Task<bool> Write(FloorEntry entry, SessionRow session, Telling how, CancellationToken ct)
     {
         var hash = Facts.HashSent(entry);
         db.Events.Add(Event(entry.Event, session, how, hash));
         foreach (var fact in entry.Facts)
-            Add(fact, session, Right(fact.At, session, how), underBar.Contains(fact.Id), !how.Heard, hash);
+            Add(fact, session, Right(fact.At, session, how), !how.Heard, hash);
         try
         {
             await db.SaveChangesAsync(ct);
@@ -174,29 +174,24 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
         return null;
     }
 
-    /// <summary>
-    /// Sets that were done under a bar that stood by then. Done just now they are refused, unless a body spoke with them; told late, they are
-    /// stored, marked, and count for no gate.
-    /// </summary>
-    private async Task<(bool Live, HashSet<Guid> Sets)> UnderBars(FloorEntry entry, SessionRow session, TimeSpan skew, CancellationToken ct)
+    /// <summary>Something of it is being done now under a bar that stood when it was begun.</summary>
+    private async Task<bool> IsBarred(FloorEntry entry, SessionRow session, TimeSpan skew, CancellationToken ct)
     {
         var sets = entry.Facts.Where(f => f.Kind == FloorFactKind.Set).ToList();
         if (sets.Count == 0)
-            return (false, []);
+            return false;
         var state = await StateOf(session.StudentId, ct);
-        var under = sets.Where(f => !MayBeDone(f, state.Today) && !MayBeDone(f, Before(state, f.At + skew))).ToList();
-        var live = under.Any(f => clock.IsLive(f.At + skew)) && entry.Facts.All(f => f.Kind != FloorFactKind.Signal);
-        return (live, [.. under.Select(f => f.Id)]);
-
-        bool MayBeDone(FloorFact set, DayBars bars) =>
-            catalogue.Drill(set.Drill!).MayBeDone(set.Variant, bars, state.Facts.Person.Body.BreathSeconds);
+        var withSignal = entry.Facts.Any(f => f.Kind == FloorFactKind.Signal);
+        return sets.Exists(set =>
+            new Admission(clock.IsLive(set.At + skew), withSignal).Refuses(
+                catalogue.Drill(set.Drill!),
+                set.Variant!,
+                state.Past.At(set.At + skew),
+                state.Today,
+                state.Facts.Person.Body.BreathSeconds
+            )
+        );
     }
-
-    /// <summary>What was barred before anything was said at or after that instant.</summary>
-    private DayBars Before(StudentState state, DateTimeOffset at) =>
-        StudentState
-            .From(state.Facts with { Signals = [.. state.Facts.Signals.Where(s => s.At < at)] }, state.Now, catalogue)
-            .Bars.On(state.Now.DayOf(at));
 
     /// <summary>Nothing happened before its session was made, nor after now.</summary>
     private DateTimeOffset Right(DateTimeOffset at, SessionRow session, Telling how)
@@ -222,7 +217,7 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
             BodyHash = hash,
         };
 
-    private void Add(FloorFact fact, SessionRow session, DateTimeOffset at, bool underBar, bool doubled, string hash)
+    private void Add(FloorFact fact, SessionRow session, DateTimeOffset at, bool doubled, string hash)
     {
         switch (fact.Kind)
         {
@@ -241,7 +236,6 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
                         Seconds = fact.Seconds,
                         CleanReps = fact.CleanReps,
                         Confirmed = fact.Confirmed ?? true,
-                        UnderBar = underBar,
                         Doubled = doubled,
                         At = at,
                         Day = clock.DayOf(at),
@@ -264,6 +258,7 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
                         Side = fact.Side,
                         Pain = fact.Pain,
                         At = at,
+                        RecordedAt = clock.Now,
                         By = scope.UserId,
                         BodyHash = hash,
                     }

@@ -26,13 +26,18 @@ public sealed record LogRequest(
 );
 
 /// <param name="Part">The id of the part on the sheet.</param>
+/// <param name="Seen">What was seen of single rounds: where a gate reads the part, those are its proof, one by one.</param>
 public sealed record LoggedPart(
     [Required, StringLength(120)] string Part,
     bool Done = true,
     [Range(1, HandLog.MostRounds)] int? Rounds = null,
     [Range(1, FactsRequest.LongestSeconds)] double? Seconds = null,
-    [Range(0, 500)] int? CleanReps = null
+    [Range(0, 500)] int? CleanReps = null,
+    [MaxLength(HandLog.MostRounds)] IReadOnlyList<LoggedRound>? Seen = null
 );
+
+/// <inheritdoc cref="SeenRound"/>
+public sealed record LoggedRound([Range(1, HandLog.MostRounds)] int Round, [Range(0, FactsRequest.LongestSeconds)] double Number);
 
 public sealed record LoggedSignal(SignalKind Signal, LoadTag? Region, [Range(0, 10)] int? Pain, Side? Side = null);
 
@@ -48,7 +53,16 @@ public sealed class LogDesk(TensarchDb db, CatalogueContent catalogue, PlanDesk 
         if (plans.Read(row) is not { } plan)
             return Problem.Of("planUnreadable", "id");
         var ladders = await plans.LaddersOf(plan, ct);
-        var said = request.Parts.Select(p => new SaidOfPart(p.Part, p.Done, p.Rounds, p.Seconds, p.CleanReps)).ToList();
+        var said = request
+            .Parts.Select(p => new SaidOfPart(
+                p.Part,
+                p.Done,
+                p.Rounds,
+                p.Seconds,
+                p.CleanReps,
+                p.Seen?.Select(r => new SeenRound(r.Round, r.Number)).ToList()
+            ))
+            .ToList();
         var rounds = HandLog.Of(plan, said, ladders, catalogue);
         if (!rounds.IsOk)
             return rounds.Problems.ToList();

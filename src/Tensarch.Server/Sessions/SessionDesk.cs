@@ -1,10 +1,7 @@
 using Microsoft.EntityFrameworkCore;
 using Tensarch.Core;
 using Tensarch.Core.Catalogue;
-using Tensarch.Core.Planning;
-using Tensarch.Core.Sessions;
 using Tensarch.Server.Data;
-using Tensarch.Server.Students;
 
 namespace Tensarch.Server.Sessions;
 
@@ -74,7 +71,7 @@ public sealed class SessionDesk(TensarchDb db, CatalogueContent catalogue, Studi
             session.EndedAt ??= Right(finished);
         await using var transaction = db.Database.CurrentTransaction is null ? await db.Database.BeginTransactionAsync(ct) : null;
         await db.SaveChangesAsync(ct);
-        session.Worked = await WorkedIn(db, session, catalogue, ct);
+        session.Worked = await KeptWork.Of(db, session, catalogue, ct);
         await db.SaveChangesAsync(ct);
         if (transaction is not null)
             await transaction.CommitAsync(ct);
@@ -87,49 +84,6 @@ public sealed class SessionDesk(TensarchDb db, CatalogueContent catalogue, Studi
             foreach (var (id, appended) in await rows.AddFacts(sent, ct))
                 Count(appended, id);
         }
-    }
-
-    /// <summary>What counts as worked: not what was done under a bar, nor what counts for nothing by now.</summary>
-    public static async Task<List<string>> WorkedIn(TensarchDb db, SessionRow of, CatalogueContent catalogue, CancellationToken ct)
-    {
-        var id = of.Id;
-        var corrected =
-            from session in db.Sessions
-            where session.Id == id
-            from correction in db.Corrections
-            where correction.StudentId == session.StudentId && correction.What == Corrected.Set
-            where db.Sets.Any(s => s.Id == correction.Of && s.SessionId == id)
-            select correction;
-        var corrections = new Corrections(await corrected.AsNoTracking().ToListAsync(ct));
-        var sets = await db
-            .Sets.Where(s => s.SessionId == id && !s.UnderBar)
-            .Select(s => new
-            {
-                s.Id,
-                s.Drill,
-                s.Variant,
-                s.Side,
-                s.Seconds,
-                s.CleanReps,
-                s.Quality,
-            })
-            .ToListAsync(ct);
-        var rounds =
-            from set in sets
-            where !corrections.IsGone(set.Id)
-            let instead = corrections.Of(set.Id)
-            select new DoneRound(
-                new(set.Drill, instead.Variant ?? set.Variant, instead.Side ?? set.Side),
-                instead.Seconds ?? set.Seconds,
-                instead.CleanReps ?? set.CleanReps,
-                instead.Quality ?? set.Quality
-            );
-        return
-        [
-            .. Work.Of(rounds, StoredJson.TryRead<SessionPlan>(of.PlanJson), catalogue)
-                .Select(w => w.ToString())
-                .Order(StringComparer.Ordinal),
-        ];
     }
 
     private SetRow Row(SessionRow session, SetFact set, DateTimeOffset at) =>
@@ -164,6 +118,7 @@ public sealed class SessionDesk(TensarchDb db, CatalogueContent catalogue, Studi
             Pain = signal.Pain,
             Note = signal.Note,
             At = at,
+            RecordedAt = clock.Now,
             By = scope.UserId,
         };
 

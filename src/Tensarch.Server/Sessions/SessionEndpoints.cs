@@ -176,7 +176,7 @@ public static class SessionEndpoints
                 row.EndedAt,
                 plan,
                 SheetPart.Of(plan, ladders, catalogue),
-                row.StartedAt is null ? [] : await DoneLines.Of(row, plan, db, catalogue, ct),
+                row.StartedAt is null ? [] : await DoneLines.Of(row, plan, standing.State, db, catalogue, ct),
                 await db.Sets.CountAsync(
                     s =>
                         s.SessionId == sessionId

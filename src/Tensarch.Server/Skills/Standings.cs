@@ -116,7 +116,7 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
             (
                 await db
                     .Sets.AsNoTracking()
-                    .Where(s => ids.Contains(s.StudentId) && s.At >= since && testedDrills.Contains(s.Drill) && !s.UnderBar)
+                    .Where(s => ids.Contains(s.StudentId) && s.At >= since && testedDrills.Contains(s.Drill))
                     .OrderBy(s => s.StudentId)
                     .ThenBy(s => s.At)
                     .Select(s => new SetLine(
@@ -247,7 +247,11 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
             [.. rows.Reviews[id].Select(r => new BarReview(r.Tag, r.At))],
             [
                 .. rows.Signals[id]
-                    .Select(s => corrections.Apply(new BodySignal(s.Id, s.At, s.Kind, s.Region, s.Side, s.Pain, s.Drill)))
+                    .Select(s =>
+                        corrections.Apply(
+                            new BodySignal(s.Id, s.At, s.Kind, s.Region, s.Side, s.Pain, s.Drill) { RecordedAt = s.RecordedAt }
+                        )
+                    )
                     .OfType<BodySignal>(),
                 .. readings.SelectMany(PainOf),
             ],

@@ -108,7 +108,7 @@ public sealed class CorrectionDesk(TensarchDb db, CatalogueContent catalogue, St
         if (await db.Sets.Where(s => s.Id == set).Select(s => s.SessionId).SingleAsync(ct) is not { } id)
             return;
         var session = await db.Sessions.SingleAsync(s => s.Id == id, ct);
-        session.Worked = await SessionDesk.WorkedIn(db, session, catalogue, ct);
+        session.Worked = await KeptWork.Of(db, session, catalogue, ct);
         await db.SaveChangesAsync(ct);
     }
 }

@@ -83,8 +83,30 @@ public sealed class Corrections(IEnumerable<CorrectionRow> rows)
         Standing(
             signal.Id,
             signal,
-            (s, i) => s with { Kind = i.Signal ?? s.Kind, Region = i.Region ?? s.Region, Side = i.Side ?? s.Side, Pain = i.Pain ?? s.Pain }
+            (s, i) =>
+                s with
+                {
+                    Kind = i.Signal ?? s.Kind,
+                    Region = i.Region ?? s.Region,
+                    Side = i.Side ?? s.Side,
+                    Pain = i.Pain ?? s.Pain,
+                    RecordedAt = SaidAgain(s.Id) is { } again && again > s.RecordedAt ? again : s.RecordedAt,
+                }
         );
+
+    /// <summary>When a signal was last made another one, or stood again after it had been struck out: what was recorded before that knows nothing of it.</summary>
+    private DateTimeOffset? SaidAgain(Guid signal)
+    {
+        var (struck, again) = (false, (DateTimeOffset?)null);
+        foreach (var said in byFact[signal])
+        {
+            var instead = StoredJson.TryRead<Instead>(said.InsteadJson);
+            if (struck || instead is { Signal: not null } or { Region: not null } or { Pain: not null })
+                again = said.At;
+            struck = instead is null;
+        }
+        return again;
+    }
 
     public FormCheck? Apply(FormCheck form) => Standing(form.Id, form, (f, i) => f with { Ticked = i.Ticked ?? f.Ticked });
 

@@ -6,6 +6,7 @@ using Tensarch.Core.Students;
 using Tensarch.Server.Data;
 using Tensarch.Server.Hosting;
 using Tensarch.Server.Measuring;
+using Tensarch.Server.Skills;
 
 namespace Tensarch.Server.Students;
 
@@ -59,8 +60,15 @@ internal static class FactLines
     /// <summary>A line, and who wrote the fact down.</summary>
     private sealed record Found(FactLine Line, Guid By);
 
-    public static async Task<Ok<FactPage>> Page(Guid studentId, TensarchDb db, CancellationToken ct, string? before = null)
+    public static async Task<Ok<FactPage>> Page(
+        Guid studentId,
+        TensarchDb db,
+        Standings standings,
+        CancellationToken ct,
+        string? before = null
+    )
     {
+        var state = (await standings.Of(studentId, ct))!.State;
         var last = Cursor.Parse(before) ?? new(DateTimeOffset.MaxValue, Guid.Empty);
         // In the order of the database, which compares ids as text.
         var found = (await Read(studentId, last, db, ct))
@@ -81,6 +89,8 @@ internal static class FactLines
                 By = Name(f.By),
                 Now = said.Count > 0 ? corrections.Of(f.Line.Id) : null,
                 Gone = f.Line.What == Corrected.Reading ? f.Line.Gone : corrections.IsGone(f.Line.Id),
+                UnderBar =
+                    f.Line is { What: Corrected.Set, Drill: { } drill, Variant: { } variant } && state.UnderBar(drill, variant, f.Line.At),
                 MayBeTakenBack = f.Line.What != Corrected.Decision || newest.Contains(f.Line.Id),
                 Corrections = [.. said.Select(c => new CorrectionLine(c.At, Name(c.By), c.Reason, c.InsteadJson is null))],
             };
@@ -113,7 +123,6 @@ internal static class FactLines
                     s.CleanReps,
                     s.Quality,
                     s.Confirmed,
-                    s.UnderBar,
                     Doubled: s.Doubled
                 ),
                 s.By

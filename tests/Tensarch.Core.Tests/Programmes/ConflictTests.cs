@@ -36,7 +36,7 @@ public class ConflictTests
                 Assert.False(Holds(at.Problem, at.Asked, core.Contains), string.Join(", ", core));
                 Assert.All(core, left => Assert.True(Holds(at.Problem, at.Asked, r => r != left && core.Contains(r)), $"{left}"));
             },
-            iter: 100 * Budget.Seconds
+            iter: 200 * Budget.Seconds
         );
         Assert.True(conflicts > 40 && none > 20, $"{conflicts} conflicts, {none} without");
         Assert.All([PieceRuleKind.Exposures, PieceRuleKind.Time, PieceRuleKind.WeekLoad], kind => Assert.Contains(kind, kinds));
@@ -85,7 +85,7 @@ public class ConflictTests
                     }
                 }
             },
-            time: Budget.Seconds,
+            time: 3 * Budget.Seconds,
             threads: 1
         );
         Assert.True(told > 0);

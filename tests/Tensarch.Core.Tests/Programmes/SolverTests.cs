@@ -163,7 +163,7 @@ public class SolverTests
                     Assert.Equal(best, CostOf(problem, answer.Chosen));
                 }
             },
-            iter: 150 * Budget.Seconds
+            iter: 300 * Budget.Seconds
         );
         Assert.True(solved > 50 && none > 10, $"{solved} solved, {none} without an answer");
     }
@@ -182,7 +182,7 @@ public class SolverTests
                 Assert.InRange(answer.Cost - answer.Bound, 0, CpWeekSolver.UsualLeft);
                 Assert.InRange(answer.Gap, 0, 0.02);
             },
-            iter: 50 * Budget.Seconds
+            iter: 100 * Budget.Seconds
         );
 
     [Fact]

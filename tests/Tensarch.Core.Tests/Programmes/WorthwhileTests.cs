@@ -74,6 +74,6 @@ public class WorthwhileTests
                     chosen.Zip(problem.Slots).All(c => Worthwhile.Places(c.Second.Choices).Contains(c.First));
                 Assert.Equal(all.Any(IsWorth), IsWorth(answer.Chosen));
             },
-            iter: 50 * Budget.Seconds
+            iter: 100 * Budget.Seconds
         );
 }

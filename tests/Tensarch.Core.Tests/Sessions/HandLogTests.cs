@@ -7,33 +7,36 @@ namespace Tensarch.Core.Tests.Sessions;
 
 public class HandLogTests
 {
-    private static readonly SessionPlan Plan = new SessionBuilder(Shipped.Content)
-        .Build(
-            new OneSkill(
-                Shipped.FrontSplit,
-                Shipped.Content.Approaches[0],
-                "square",
-                new DateOnly(2026, 3, 3),
-                60,
-                Shipped.At(Side.Left, 4, 25),
-                Shipped.At(Side.Right, 4, 20),
-                null,
-                Side.Left,
-                60,
-                20,
-                2,
-                new Dictionary<LoadTag, int>(),
-                null,
-                [],
-                0,
-                0,
-                true,
-                DayBars.None(),
-                4.5,
-                4
+    private static readonly SessionPlan Plan = PlanAt(4);
+
+    private static SessionPlan PlanAt(int stage) =>
+        new SessionBuilder(Shipped.Content)
+            .Build(
+                new OneSkill(
+                    Shipped.FrontSplit,
+                    Shipped.Content.Approaches[0],
+                    "square",
+                    new DateOnly(2026, 3, 3),
+                    60,
+                    Shipped.At(Side.Left, stage, 25),
+                    Shipped.At(Side.Right, stage, 20),
+                    null,
+                    Side.Left,
+                    60,
+                    20,
+                    2,
+                    new Dictionary<LoadTag, int>(),
+                    null,
+                    [],
+                    0,
+                    0,
+                    true,
+                    DayBars.None(),
+                    4.5,
+                    4
+                )
             )
-        )
-        .Value;
+            .Value;
 
     private static IReadOnlyList<RoundDone> Of(params SaidOfPart[] said) =>
         HandLog.Of(Plan, said, _ => Shipped.FrontSplit, Shipped.Content).Value;
@@ -60,6 +63,31 @@ public class HandLogTests
         Assert.Equal(planned + 2, more.Count);
         Assert.All(more, r => Assert.Equal((20.0, true), (r.Seconds!.Value, r.Confirmed)));
         Assert.All(more.Skip(planned - 1).Zip(more.Skip(planned)), p => Assert.True(p.Second.AtSeconds - p.First.AtSeconds >= 60));
+    }
+
+    [Fact]
+    public void Proof_is_one_by_one()
+    {
+        var (plan, ladder) = (PlanAt(3), Shipped.FrontSplit);
+        List<RoundDone> Logged(params SaidOfPart[] said) => [.. HandLog.Of(plan, said, _ => ladder, Shipped.Content).Value];
+        var read = Logged().First(r => !r.Confirmed && r.Seconds is not null);
+        List<RoundDone> With(SaidOfPart said) => [.. Logged(said).Where(r => r.Part == read.Part)];
+        // One number for the part is one round's; the rest stays practice, as it was planned.
+        var one = With(new(read.Part, Rounds: 3, Seconds: 90));
+        Assert.Equal(
+            [(90, true), (read.Seconds!.Value, false), (read.Seconds.Value, false)],
+            one.Select(r => (r.Seconds!.Value, r.Confirmed))
+        );
+        // Each round its number.
+        var second = With(new(read.Part, Rounds: 3, Seconds: 90, Seen: [new(2, 41)]));
+        Assert.Equal([false, true, false], second.Select(r => r.Confirmed));
+        Assert.Equal(41, second[1].Seconds);
+        var beyond = With(new(read.Part, Seen: [new(4, 33)]));
+        Assert.Equal([false, false, false, true], beyond.Select(r => r.Confirmed));
+        Assert.Equal(
+            ["parts[0].seen"],
+            HandLog.Of(plan, [new(read.Part, Seen: [new(1, 3), new(1, 4)])], _ => ladder, Shipped.Content).Problems.Select(p => p.Field)
+        );
     }
 
     [Fact]

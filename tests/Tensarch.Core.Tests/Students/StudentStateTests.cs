@@ -44,6 +44,7 @@ public class StudentStateTests
         from region in Gen.OneOf(LoadTags.Regions.ToArray())
         from pain in Gen.Int[0, 10]
         from daysAgo in Gen.Double[0, 400]
+        from toldAfter in Gen.Double[0, 1]
         select new BodySignal(
             Guid.NewGuid(),
             Shipped.Now.AddDays(-daysAgo),
@@ -51,7 +52,11 @@ public class StudentStateTests
             Shipped.Content.StopRules.Single(r => r.Signal == kind).AsksRegion ? region : null,
             null,
             pain == 0 ? null : pain
-        );
+        )
+        {
+            // Told at once, or late.
+            RecordedAt = Shipped.Now.AddDays(-daysAgo * toldAfter),
+        };
 
     private static readonly Gen<StudentFacts> AnyFacts =
         from yes in Gen.Shuffle(Keys, 0, 4)
@@ -137,13 +142,105 @@ public class StudentStateTests
                 (facts, signal, key) =>
                 {
                     var before = From(facts).Today;
-                    Assert.True(NoFreer(From(facts with { Signals = [.. facts.Signals, signal] }).Today, before));
+                    var heard = signal with { RecordedAt = Shipped.Now };
+                    Assert.True(NoFreer(From(facts with { Signals = [.. facts.Signals, heard] }).Today, before));
                     var yes = new IntakeAnswer(key, true, Shipped.Now, 999);
                     Assert.True(NoFreer(From(facts with { Answers = [.. facts.Answers, yes] }).Today, before));
                     Assert.True(NoFreer(From(facts with { Sessions = [.. facts.Sessions, Session(0)] }).Today, before));
                 },
                 time: Budget.Seconds
             );
+
+    [Fact]
+    public void What_was_recorded_before_a_signal_was_heard_of_lifts_nothing_that_it_bars() =>
+        Gen.Select(AnyFacts, AnySignal)
+            .Sample(
+                (facts, signal) =>
+                {
+                    // All that lifts is from before; the signal is as old as it likes.
+                    var alone = facts with
+                    {
+                        Signals = [signal with { RecordedAt = Shipped.Now }],
+                        Reviews = [.. facts.Reviews.Select(r => r with { At = r.At.AddMinutes(-1) })],
+                        Clearances = [.. facts.Clearances.Select(c => c with { RecordedAt = c.RecordedAt.AddMinutes(-1) })],
+                    };
+                    Assert.True(NoFreer(From(alone).Today, From(alone with { Reviews = [] }).Today));
+                    foreach (var bar in From(alone).Bars.Reviews)
+                        Assert.Equal(BarLevel.OffLimits, From(alone).Today[bar.Tag]);
+                },
+                time: Budget.Seconds
+            );
+
+    private static readonly Gen<TrainedSession> AnyTraining =
+        from daysAgo in Gen.Double[0, 60]
+        from minutes in Gen.Int[0, 50].Array[1, 4]
+        from drills in Gen.Shuffle(Shipped.Content.DrillList.Where(d => !d.TestOnly).Select(d => d.Key).ToArray(), 1, 4)
+        let at = Shipped.Now.AddDays(-daysAgo)
+        select Session(daysAgo, [.. drills]) with
+        {
+            Worked =
+            [
+                .. drills.Select(
+                    (d, i) =>
+                        new Work(d, Shipped.Content.Drill(d).Variants[0].Key, null, "front-split", 30, 30, 0, true)
+                        {
+                            When = (at.AddMinutes(i), at.AddMinutes(i + minutes[i % minutes.Length])),
+                        }
+                ),
+            ],
+        };
+
+    [Fact]
+    public void Work_under_a_bar_loads_once_and_proves_nothing_whatever_was_heard_when() =>
+        Gen.Select(AnyFacts, AnyTraining.Array[1, 6])
+            .Sample(
+                (facts, trained) =>
+                {
+                    var state = From(facts with { Sessions = trained });
+                    var loaded = state.History.Days.SelectMany(d => d.Worked).ToList();
+                    Assert.Equal(trained.Sum(t => t.Worked.Count), loaded.Count);
+                    foreach (var session in trained)
+                    foreach (var work in session.Worked)
+                    {
+                        var barred = !Allowed(work, work.When!.Value.First) || !Allowed(work, work.When.Value.Last);
+                        var kept = Assert.Single(state.Sessions.Single(s => s.Id == session.Id).Worked, w => w.Drill == work.Drill);
+                        Assert.Equal(barred, kept.UnderBar);
+                        Assert.Equal(!barred, state.Evidence.Sets.Any(s => s.Session == session.Id && s.Drill == work.Drill));
+                        Assert.False(barred && kept.Full);
+                    }
+                    // An instant's bars are those of a student of whom nothing later is known, in a way of their own.
+                    bool Allowed(Work work, DateTimeOffset at) =>
+                        Shipped.Content.Drill(work.Drill).MayBeDone(work.Variant, Then(facts, at), facts.Person.Body.BreathSeconds);
+                },
+                time: Budget.Seconds
+            );
+
+    private static DayBars Then(StudentFacts facts, DateTimeOffset at) =>
+        StudentState
+            .From(
+                facts with
+                {
+                    Answers = [.. facts.Answers.Where(a => a.At <= at)],
+                    Screenings = [.. facts.Screenings.Where(s => s.At <= at)],
+                    Clearances = [.. facts.Clearances.Where(c => c.RecordedAt <= at)],
+                    Reviews = [.. facts.Reviews.Where(r => r.At <= at)],
+                    Signals = [.. facts.Signals.Where(s => s.At < at)],
+                    Sessions = [],
+                },
+                new(at, Zone),
+                Shipped.Content
+            )
+            .Today;
+
+    [Fact]
+    public void Kept_work_is_read_as_it_was_written()
+    {
+        var work = new Work("hollow", "tuck", null, "handstand", 40, 20, 0, true) { When = (Shipped.Now, Shipped.Now.AddTicks(7)) };
+        Assert.Equal(work, Work.Parse(work.ToString()));
+        Assert.Equal(work with { Full = false, When = null }, Work.Parse("hollow/tuck//handstand/40/20/0"));
+        Assert.Equal(work with { When = null }, Work.Parse("hollow/tuck//handstand/40/20/0/full"));
+        Assert.Null(Work.Parse("hollow/tuck//handstand/40/20/0/full/@nonsense")!.When);
+    }
 
     [Fact]
     public void Time_and_windows_free_no_tag_that_a_signal_barred() =>

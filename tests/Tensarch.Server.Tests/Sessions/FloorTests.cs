@@ -2,6 +2,10 @@ using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
+using Microsoft.Extensions.DependencyInjection;
+using Tensarch.Core.Students;
+using Tensarch.Server.Data;
+using Tensarch.Server.Skills;
 using static Tensarch.Server.Tests.Sessions.FloorEntries;
 
 namespace Tensarch.Server.Tests.Sessions;
@@ -172,17 +176,86 @@ public sealed class FloorTests(StudioApp app) : IClassFixture<StudioApp>, IAsync
         );
         Assert.Equal([("refused", "offLimits"), Stored, Stored, Stored], Told(answer));
         Assert.Contains(answer.GetProperty("ended").GetProperty(session.ToString()).EnumerateArray(), l => l.GetString() == "hip-front");
-        Assert.Equal(
-            [true, true, false],
-            await app.Rows(db =>
-                db.Sets.IgnoreQueryFilters().Where(s => s.SessionId == session).OrderBy(s => s.At).Select(s => s.UnderBar).ToListAsync()
-            )
+        // Both rounds of the lunge loaded the body, and prove nothing.
+        var done = (await coach.Get($"/sessions/{session}"))
+            .GetProperty("done")
+            .EnumerateArray()
+            .Where(d => d.GetProperty("rounds").GetInt32() > 0)
+            .ToList();
+        Assert.Equal(2, done.Single(d => d.GetProperty("drill").GetString() == "low-lunge").GetProperty("underBar").GetInt32());
+        Assert.Equal(0, done.Single(d => d.GetProperty("drill").GetString() == "joint-circles").GetProperty("underBar").GetInt32());
+        var state = await State(student);
+        var worked = Assert.Single(state.Sessions, t => t.Id == session).Worked;
+        Assert.Equal([("joint-circles", false), ("low-lunge", true)], worked.Select(w => (w.Drill, w.UnderBar)).Order());
+        Assert.DoesNotContain(state.Evidence.Sets, e => e.Drill == "low-lunge");
+        Assert.Contains(state.Evidence.Sets, e => e.Drill == "joint-circles");
+        // It stays so when the bar is lifted since.
+        await coach.Post($"/students/{student}/answers", new { answers = new[] { new { question = "hip-replacement", yes = false } } });
+        Assert.DoesNotContain((await State(student)).Evidence.Sets, e => e.Drill == "low-lunge");
+    }
+
+    private async Task<StudentState> State(Guid of)
+    {
+        await using var scope = app.Services.CreateAsyncScope();
+        scope.ServiceProvider.GetRequiredService<StudioScope>().Enter(coach.StudioId, coach.UserId, "Europe/Oslo");
+        return (await scope.ServiceProvider.GetRequiredService<Standings>().Of(of, default))!.State;
+    }
+
+    [Fact]
+    public async Task Heavy_work_that_was_done_before_something_changed_and_told_after_it_loads_the_body()
+    {
+        var done = Now;
+        app.Time.Advance(TimeSpan.FromHours(1));
+        await coach.Post($"/students/{student}/changes", new { id = Guid.NewGuid(), note = "A cold since this evening." });
+        app.Time.Advance(TimeSpan.FromHours(1));
+        var answer = await Tell(
+            Entry(1, done, Set(done, "split-support", "high-only", 90), Set(done, "split-support", "high-only", 90, side: "right"))
         );
-        // What was done under a bar is no exposure.
-        Assert.Equal(
-            ["joint-circles/full/Left/front-split/60/18/0"],
-            await app.Rows(db => db.Sessions.IgnoreQueryFilters().Where(s => s.Id == session).Select(s => s.Worked).SingleAsync())
+        Assert.Equal([Stored], Told(answer));
+        await coach.Answer(student);
+        var state = await State(student);
+        Assert.All(Assert.Single(state.Sessions).Worked, w => Assert.False(w.UnderBar));
+        Assert.NotEmpty(Assert.Single(state.History.Days).Loads.Heavy);
+        // The next day's session knows of it.
+        app.Time.Advance(TimeSpan.FromDays(1));
+        var next = await coach.Get($"/sessions/{await coach.Session(student)}");
+        Assert.DoesNotContain(
+            next.GetProperty("plan").GetProperty("drills").EnumerateArray(),
+            d => d.GetProperty("drill").GetString() is "split-support" or "split-ramped"
         );
+    }
+
+    [Fact]
+    public async Task A_clearance_lifts_nothing_that_was_heard_of_after_it()
+    {
+        var felt = Now;
+        app.Time.Advance(TimeSpan.FromHours(2));
+        var today = DateOnly.FromDateTime(Now.UtcDateTime);
+        Task<HttpResponseMessage> Clear() =>
+            coach.Post(
+                $"/students/{student}/clearances",
+                new
+                {
+                    id = Guid.NewGuid(),
+                    role = "physiotherapist",
+                    tags = new[] { "neck", "inverted" },
+                    from = today,
+                    until = today.AddDays(60),
+                }
+            );
+        async Task<bool> Barred() =>
+            (await coach.Get($"/students/{student}"))
+                .GetProperty("bars")
+                .GetProperty("tags")
+                .EnumerateArray()
+                .Any(t => t.GetProperty("tag").GetString() == "inverted" && t.GetProperty("level").GetString() == "offLimits");
+        Assert.Equal(HttpStatusCode.Created, (await Clear()).StatusCode);
+        app.Time.Advance(TimeSpan.FromHours(1));
+        Assert.Equal([Stored], Told(await Tell(Entry(1, felt, Signal(felt, "fallWithHeadContact")))));
+        Assert.True(await Barred());
+        app.Time.Advance(TimeSpan.FromMinutes(1));
+        Assert.Equal(HttpStatusCode.Created, (await Clear()).StatusCode);
+        Assert.False(await Barred());
     }
 
     [Fact]

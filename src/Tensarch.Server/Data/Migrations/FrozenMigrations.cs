@@ -65,3 +65,6 @@ internal sealed class SignalsByDay : FrozenMigration;
 
 [DbContext(typeof(TensarchDb)), Migration("20261128024430_PlansAndSessionsByDay")]
 internal sealed class PlansAndSessionsByDay : FrozenMigration;
+
+[DbContext(typeof(TensarchDb)), Migration("20261201133233_WhatWasDone")]
+internal sealed class WhatWasDone : FrozenMigration;

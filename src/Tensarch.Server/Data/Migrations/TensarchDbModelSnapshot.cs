@@ -1540,9 +1540,6 @@ namespace Tensarch.Server.Data.Migrations
                     b.Property<Guid>("StudioId")
                         .HasColumnType("TEXT");
 
-                    b.Property<bool>("UnderBar")
-                        .HasColumnType("INTEGER");
-
                     b.Property<string>("Variant")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -1605,6 +1602,9 @@ namespace Tensarch.Server.Data.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<int?>("Pain")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("RecordedAt")
                         .HasColumnType("INTEGER");
 
                     b.Property<string>("Region")

@@ -6467,6 +6467,14 @@ export interface components {
             seconds?: null | number;
             /** Format: int32 */
             cleanReps?: null | number;
+            /** @description What was seen of single rounds: where a gate reads the part, those are its proof, one by one. */
+            seen?: null | components["schemas"]["LoggedRound"][];
+        };
+        LoggedRound: {
+            /** Format: int32 */
+            round: number;
+            /** Format: double */
+            number: number;
         };
         LoggedSignal: {
             signal: components["schemas"]["SignalKind"];

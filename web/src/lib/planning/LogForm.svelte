@@ -20,7 +20,9 @@
   let { sheet }: Props = $props();
   const parts = untrack(() => partsOf(sheet));
   const draft = untrack(() => new Draft(`draft:log:${sheet.id}`, blankLog()));
-  for (const { part } of parts) draft.value.parts[part.id] ??= asPlanned();
+  // A draft of before has no numbers of single rounds.
+  for (const { part } of parts)
+    draft.value.parts[part.id] = { ...asPlanned(), ...draft.value.parts[part.id] };
   let refusal = $state<Refusal>();
   let busy = $state(false);
   const exceptions = $derived(parts.filter(({ part }) => isChanged(draft.value.parts[part.id])).length);

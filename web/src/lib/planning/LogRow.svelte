@@ -2,7 +2,7 @@
   import type { Schemas } from '$lib/api/client';
   import { catalogue } from '$lib/catalogue/catalogue.svelte';
   import SideMark from '$lib/parts/SideMark.svelte';
-  import type { SaidOfPart } from './log';
+  import { roundsOf, type SaidOfPart } from './log';
   import { doseText, plannedNumbers } from './words';
 
   interface Props {
@@ -35,7 +35,7 @@
     <span class="text-quiet text-sm">{doseText(planned.dose)}</span>
     {#if part.proves && said.done}
       <span class="block text-sm"
-        >The gate reads this: with the number that you saw it is proof, without it practice.</span
+        >The gate reads this: each round that you give the number you saw is proof, the others are practice.</span
       >
     {/if}
     {#if problem}<span class="text-error block text-sm font-semibold" role="alert">{problem}</span>{/if}
@@ -52,17 +52,36 @@
           oninput={() => onchange()}
         /> ×
       </label>
-      <label class="text-quiet flex items-center gap-1 text-sm">
-        <input
-          class="input input-sm w-16"
-          inputmode="decimal"
-          aria-label="{name}: {unit}"
-          placeholder={part.proves || numbers.number === undefined ? '' : String(numbers.number)}
-          bind:value={said.number}
-          oninput={() => onchange()}
-        />
-        {numbers.counted ? 'reps' : 's'}
-      </label>
+      {#if !part.proves}
+        <label class="text-quiet flex items-center gap-1 text-sm">
+          <input
+            class="input input-sm w-16"
+            inputmode="decimal"
+            aria-label="{name}: {unit}"
+            placeholder={numbers.number === undefined ? '' : String(numbers.number)}
+            bind:value={said.number}
+            oninput={() => onchange()}
+          />
+          {numbers.counted ? 'reps' : 's'}
+        </label>
+      {/if}
     </div>
+    {#if part.proves}
+      <div class="col-start-2 flex flex-wrap gap-x-3 gap-y-1 sm:col-span-3">
+        {#each { length: roundsOf(said, numbers.rounds) }, i}
+          <label class="text-quiet flex items-center gap-1 text-sm">
+            {i + 1}.
+            <input
+              class="input input-sm w-16"
+              inputmode="decimal"
+              aria-label="{name}: {unit}, round {i + 1}"
+              bind:value={said.seen[i]}
+              oninput={() => onchange()}
+            />
+            {numbers.counted ? 'reps' : 's'}
+          </label>
+        {/each}
+      </div>
+    {/if}
   {/if}
 </li>

@@ -3,7 +3,14 @@ import { parseNumber } from '$lib/students/body';
 import { plannedNumbers } from './words';
 
 /** What is typed about one part; empty is as planned. */
-export type SaidOfPart = { done: boolean; rounds: string; number: string };
+export type SaidOfPart = {
+  done: boolean;
+  rounds: string;
+  /** Of all its rounds. */
+  number: string;
+  /** What was seen of each round, where a gate reads them. */
+  seen: string[];
+};
 
 export type SaidSignal = {
   signal: Schemas['SignalKind'] | '';
@@ -20,12 +27,23 @@ export type LogText = {
   carryOver: string;
 };
 
-export const asPlanned = (): SaidOfPart => ({ done: true, rounds: '', number: '' });
+export const asPlanned = (): SaidOfPart => ({ done: true, rounds: '', number: '', seen: [] });
 
 export const blankLog = (): LogText => ({ id: newId(), endedAt: '', parts: {}, signals: [], carryOver: '' });
 
 export const isChanged = (said: SaidOfPart | undefined): boolean =>
-  said !== undefined && (!said.done || said.rounds.trim() !== '' || said.number.trim() !== '');
+  said !== undefined &&
+  (!said.done || said.rounds.trim() !== '' || said.number.trim() !== '' || seenIn(said) > 0);
+
+const seenIn = (said: SaidOfPart): number => said.seen.filter((n) => n.trim() !== '').length;
+
+const mostRounds = 10;
+
+/** For how many rounds there is a field for what was seen: as many as were done, or were planned. */
+export function roundsOf(said: SaidOfPart, planned: number | undefined): number {
+  const typed = parseNumber(said.rounds);
+  return Math.min(mostRounds, Math.max(1, typed !== null && typed > 0 ? Math.round(typed) : (planned ?? 1)));
+}
 
 /** Each planned side with the part that it is on the sheet: both stand in the order of the plan. */
 export const partsOf = (
@@ -47,15 +65,21 @@ export function readLog(
   const parts = partsOf(sheet).flatMap(({ part, planned }) => {
     const said = text.parts[part.id];
     if (!isChanged(said)) return [];
-    const number = numberAt(said!.number, `parts.${part.id}`);
-    const { counted } = plannedNumbers(planned.dose);
+    const field = `parts.${part.id}`;
+    const { counted, rounds } = plannedNumbers(planned.dose);
+    const number = part.proves ? null : numberAt(said!.number, field);
+    const seen = said!.seen.slice(0, part.proves ? roundsOf(said!, rounds) : 0).flatMap((typed, i) => {
+      const read = numberAt(typed, field);
+      return read === null ? [] : [{ round: i + 1, number: read }];
+    });
     return [
       {
         part: part.id,
         done: said!.done,
-        rounds: numberAt(said!.rounds, `parts.${part.id}`),
+        rounds: numberAt(said!.rounds, field),
         seconds: counted ? null : number,
         cleanReps: counted ? number : null,
+        seen,
       },
     ];
   });
