@@ -92,6 +92,11 @@ class Outbox {
     }
   }
 
+  /** What bars keep from being done in a session by now, from whoever heard of it. */
+  hear(session: string, ended: string[]): void {
+    this.ended = { ...this.ended, [session]: ended };
+  }
+
   #reached(): void {
     this.lost = undefined;
     this.#wait = shortestWait;
