@@ -67,7 +67,7 @@
       {/if}
     </div>
     {#if part.proves}
-      <div class="col-start-2 flex flex-wrap gap-x-3 gap-y-1 sm:col-span-3">
+      <div class="col-[2/-1] flex flex-wrap gap-x-3 gap-y-1">
         {#each { length: roundsOf(said, numbers.rounds) }, i}
           <label class="text-quiet flex items-center gap-1 text-sm">
             {i + 1}.

@@ -59,7 +59,7 @@
   <h1 class="mb-1">New student</h1>
   <p class="text-quiet mb-5">Intake: the person, what they want, and the screen that keeps them safe.</p>
   {#if others.length}
-    <section class="ruled mb-6 max-w-3xl border-y py-3" aria-labelledby="unfinished">
+    <section class="ruled mb-6 max-w-6xl border-y py-3" aria-labelledby="unfinished">
       <h2 id="unfinished" class="mb-1 text-lg">Not saved yet on this device</h2>
       <ul>
         {#each others as intake (intake.id)}
