@@ -1,6 +1,8 @@
 using System.Net;
 using System.Net.Http.Json;
 using System.Text.Json;
+using Microsoft.EntityFrameworkCore;
+using Tensarch.Core.Sessions;
 using Tensarch.Server.Demo;
 using Tensarch.Server.Tests.Sessions;
 
@@ -75,6 +77,20 @@ public sealed class BeforeTrainingsTests : IAsyncLifetime
         );
         Assert.Equal(2, (await Sheet(said.GetProperty("doubled"))).GetProperty("doubled").GetInt32());
         Assert.NotEqual(JsonValueKind.Null, (await Sheet(said.GetProperty("loggedByHand"))).GetProperty("endedAt").ValueKind);
+    }
+
+    [Fact]
+    public async Task Work_that_was_kept_without_its_instants_is_drawn_again()
+    {
+        var kept = await app.Rows(db =>
+            db.Sessions.IgnoreQueryFilters()
+                .Where(s => s.StartedAt != null && db.Sets.IgnoreQueryFilters().Any(x => x.SessionId == s.Id))
+                .Select(s => s.Worked)
+                .ToListAsync()
+        );
+        Assert.True(kept.Count > 300, $"{kept.Count}");
+        Assert.All(kept, worked => Assert.All(worked, w => Assert.NotNull(Work.Parse(w)!.When)));
+        Assert.All(kept, Assert.NotEmpty);
     }
 
     [Fact]

@@ -8,6 +8,7 @@ const patience = 800;
 export class OneTab {
   state = $state<'waiting' | 'ours' | 'elsewhere'>('waiting');
   #release: (() => void) | undefined;
+  #gone = false;
 
   constructor(readonly session: string) {
     void this.#ask({ signal: AbortSignal.timeout(patience) });
@@ -18,6 +19,7 @@ export class OneTab {
   }
 
   release(): void {
+    this.#gone = true;
     this.#release?.();
   }
 
@@ -26,12 +28,19 @@ export class OneTab {
       this.state = 'ours';
       return;
     }
+    const name = `run:${this.session}`;
     try {
-      await navigator.locks.request(`run:${this.session}`, how, () => {
+      await navigator.locks.request(name, how, () => {
+        if (this.#gone) return Promise.resolve();
         this.state = 'ours';
         return new Promise<void>((done) => (this.#release = done));
       });
     } catch {
+      const { held } = await navigator.locks.query();
+      // A busy device may take longer to answer than a tab takes to let go: nobody has it.
+      if (this.#gone) return;
+      if (this.state === 'waiting' && !held?.some((lock) => lock.name === name))
+        return this.#ask({ signal: AbortSignal.timeout(patience) });
       // Another tab has it, or took it.
       this.state = 'elsewhere';
     }
