@@ -226,6 +226,28 @@ public sealed class FloorTests(StudioApp app) : IClassFixture<StudioApp>, IAsync
     }
 
     [Fact]
+    public async Task Through_the_old_door_too_what_is_done_under_a_bar_loads_and_proves_nothing()
+    {
+        await coach.Post($"/students/{student}/answers", new { answers = new[] { new { question = "hip-replacement", yes = true } } });
+        app.Time.Advance(TimeSpan.FromMinutes(30));
+        var told = await coach.Post(
+            $"/sessions/{session}/facts",
+            new
+            {
+                sentAt = Now,
+                sets = new[] { StudioClient.Set("low-lunge", "padded-knee", "left", Now.AddMinutes(-1)) },
+                signals = Array.Empty<object>(),
+                finishedAt = (DateTimeOffset?)null,
+            }
+        );
+        Assert.Equal(HttpStatusCode.OK, told.StatusCode);
+        var state = await State(student);
+        Assert.True(Assert.Single(Assert.Single(state.Sessions).Worked).UnderBar);
+        Assert.Single(Assert.Single(state.History.Days).Worked);
+        Assert.Empty(state.Evidence.Sets);
+    }
+
+    [Fact]
     public async Task A_clearance_lifts_nothing_that_was_heard_of_after_it()
     {
         var felt = Now;
