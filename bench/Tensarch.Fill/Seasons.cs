@@ -25,7 +25,7 @@ internal static class Seasons
             $"CREATE TEMP TABLE Many(n); WITH RECURSIVE c(n) AS (SELECT 1 UNION ALL SELECT n + 1 FROM c WHERE n < {students - 1}) INSERT INTO Many SELECT n FROM c;"
         );
         Run(
-            "CREATE TEMP TABLE Planned AS SELECT coalesce((SELECT PlanJson FROM Sessions WHERE StudentId IN One AND StartedAt IS NULL ORDER BY Date LIMIT 1), '') AS Json;"
+            "CREATE TEMP TABLE Planned AS SELECT coalesce((SELECT p.PlanJson FROM Sessions s JOIN PlanVersions p ON p.SessionId = s.Id AND p.Number = s.Plan WHERE s.StudentId IN One AND NOT EXISTS (SELECT 1 FROM Trainings t WHERE t.SessionId = s.Id) ORDER BY s.Date LIMIT 1), '') AS Json;"
         );
         foreach (var table in new[] { "Students", "Answers", "Screenings", "Skills", "Decisions", "Board", "Roster" })
             Copy(table);
@@ -47,16 +47,18 @@ internal static class Seasons
         );
         Run(
             $"""
-            INSERT INTO Sessions (Id, StudioId, StudentId, Skill, Date, PlanJson, TotalSeconds, FirstSide, CreatedAt, By, BodyHash, StartedAt, StartedOn, EndedAt, Worked)
-            SELECT {NewId}, s.StudioId, s.Id, 'front-split', date('now', '-' || (w * 7 / 3) || ' days'), (SELECT Json FROM Planned), 3000, 'Left', {now} - w * {Day
-                * 7
-                / 3}, d.By, '',
-                {now} - w * {Day * 7 / 3}, date('now', '-' || (w * 7 / 3) || ' days'), {now} - w * {Day * 7 / 3} + 30000000000,
-                (SELECT json_group_array(Drill || '/' || Variant || '/' || Side) FROM Drills)
+            CREATE TEMP TABLE Past AS SELECT {NewId} AS Id, s.StudioId AS StudioId, s.Id AS StudentId, d.By AS By, date('now', '-' || (w * 7 / 3) || ' days') AS On_,
+                {now} - w * {Day * 7 / 3} AS At
             FROM Students s CROSS JOIN Weeks CROSS JOIN (SELECT By FROM Decisions LIMIT 1) d;
-            INSERT INTO Sets (Id, StudioId, StudentId, SessionId, Drill, Variant, Side, Round, Seconds, Quality, Sensation, At, Day, By, BodyHash)
-            SELECT {NewId}, x.StudioId, x.StudentId, x.Id, Drill, Variant, Side, r, 25 + abs(random() % 10), 4, 6, x.StartedAt, x.StartedOn, x.By, ''
-            FROM Sessions x CROSS JOIN Drills WHERE x.StartedAt IS NOT NULL;
+            INSERT INTO PlanVersions (SessionId, Number, StudioId, PlanJson, Skill, Beside, TotalSeconds, FirstSide, Why, At, By)
+            SELECT Id, 1, StudioId, (SELECT Json FROM Planned), 'front-split', '[]', 3000, 'Left', 'made', At, By FROM Past;
+            INSERT INTO Sessions (Id, StudioId, StudentId, Date, Version, Plan, Sequence, CreatedAt, By, BodyHash)
+            SELECT Id, StudioId, StudentId, On_, 1, 1, 0, At, By, '' FROM Past;
+            INSERT INTO Trainings (SessionId, StudioId, StudentId, Plan, StartedAt, StartedOn, EndedAt, Worked)
+            SELECT Id, StudioId, StudentId, 1, At, On_, At + 30000000000, (SELECT json_group_array(Drill || '/' || Variant || '/' || Side) FROM Drills) FROM Past;
+            INSERT INTO Sets (Id, StudioId, StudentId, SessionId, Drill, Variant, Side, Round, Seconds, Quality, At, Day, By, BodyHash)
+            SELECT {NewId}, x.StudioId, x.StudentId, x.Id, Drill, Variant, Side, r, 25 + abs(random() % 10), 4, x.At, x.On_, x.By, ''
+            FROM Past x CROSS JOIN Drills;
             INSERT INTO Readings (Id, StudioId, StudentId, Measure, Side, Mode, Warmth, Standard, Instrument, Trials, TrialsAt, Marks, Compensations, Confirmed, Disqualified,
                 Sem, SemDof, Tau, TauPairs, Resolution, Value, StandardError, TakenAt, TakenBy, BodyHash)
             SELECT {NewId}, s.StudioId, s.Id, Measure, Side, Mode, 'Warm', Standard, 'Goniometer',

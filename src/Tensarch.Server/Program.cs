@@ -76,11 +76,11 @@ if (!describing && builder.Configuration.GetValue("PlanRosters", true))
     builder.Services.AddHostedService(services => services.GetRequiredService<RosterRuns>());
 builder.Services.AddScoped<CalendarDesk>();
 builder.Services.AddScoped<EditDesk>();
+builder.Services.AddScoped<WeekJudge>();
 builder.Services.AddScoped<SessionChanges>();
 builder.Services.AddScoped<LogDesk>();
 builder.Services.AddScoped<PackDesk>();
 builder.Services.AddScoped<NoteDesk>();
-builder.Services.AddScoped<SessionDesk>();
 builder.Services.AddScoped<FloorDesk>();
 builder.Services.AddScoped<CorrectionDesk>();
 builder.Services.ConfigureHttpJsonOptions(json =>

@@ -36,7 +36,7 @@ public static partial class Pages
                 {
                     s.Id,
                     s.StudentId,
-                    s.EndedAt,
+                    EndedAt = s.Training == null ? null : s.Training.EndedAt,
                 })
         );
         var plans = await Rows(db =>

@@ -405,14 +405,12 @@ public sealed record StudioClient(HttpClient Http, Guid StudioId, Guid UserId, s
         new
         {
             id = id ?? Guid.NewGuid(),
+            kind = "set",
             drill,
             variant,
             side,
             round = 1,
             seconds,
-            cleanReps = (int?)null,
-            quality = (int?)null,
-            sensation = (int?)null,
             at,
         };
 
@@ -420,24 +418,28 @@ public sealed record StudioClient(HttpClient Http, Guid StudioId, Guid UserId, s
         new
         {
             id = Guid.NewGuid(),
+            kind = "signal",
+            signal = kind,
             drill = "low-lunge",
-            kind,
             region,
             side = "left",
             pain,
-            note = (string?)null,
             at,
         };
 
+    private static int told;
+
+    /// <summary>As the floor tells it: what was done first, then what was felt.</summary>
     public Task<HttpResponseMessage> Log(Guid session, DateTimeOffset sentAt, object[]? sets = null, object[]? signals = null) =>
         Post(
-            $"/sessions/{session}/facts",
+            "/facts",
             new
             {
                 sentAt,
-                sets = sets ?? [],
-                signals = signals ?? [],
-                finishedAt = (DateTimeOffset?)null,
+                entries = new[] { sets, signals }
+                    .SelectMany(facts => (facts ?? []).Chunk(20))
+                    .Select(facts => Sessions.FloorEntries.EntryOf(session, Guid.NewGuid(), Interlocked.Increment(ref told), sentAt, facts))
+                    .ToArray(),
             }
         );
 

@@ -39,6 +39,7 @@ public static partial class SessionChecker
             .. Length(lines, plan, facts, catalogue),
             .. Spacing(lines, facts),
             .. FirstWeek(lines, facts),
+            .. Growth(lines, facts),
             .. Lighter(lines, facts),
             .. Variants(lines, facts),
             .. Ceilings(lines),

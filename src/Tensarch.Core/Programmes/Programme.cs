@@ -7,6 +7,7 @@ namespace Tensarch.Core.Programmes;
 /// <param name="Start">The first day of the first week.</param>
 /// <param name="Days">On which there is time, every week or once.</param>
 /// <param name="Off">Days on which there is none after all.</param>
+/// <param name="Moved">Parts of days from which what was planned has moved away: nothing comes in its place.</param>
 /// <param name="Themes">Days that are for something of their own; a date says more than its weekday.</param>
 public sealed record ProgrammeSketch(
     DateOnly Start,
@@ -14,7 +15,8 @@ public sealed record ProgrammeSketch(
     [MaxLength(Programme.MostGoals)] IReadOnlyList<GoalSketch> Goals,
     [MaxLength(ProgrammeSketch.MostDays)] IReadOnlyList<AvailableDay> Days,
     [MaxLength(ProgrammeSketch.MostDays)] IReadOnlyList<DateOnly>? Off = null,
-    [MaxLength(ProgrammeSketch.MostDays)] IReadOnlyList<ThemedDay>? Themes = null
+    [MaxLength(ProgrammeSketch.MostDays)] IReadOnlyList<ThemedDay>? Themes = null,
+    [MaxLength(ProgrammeSketch.MostSlots)] IReadOnlyList<DayPart>? Moved = null
 )
 {
     public const int MostDays = 60;
@@ -34,11 +36,30 @@ public sealed record ProgrammeSketch(
             let day = Start.AddDays(offset)
             where Off?.Contains(day) != true
             from half in Enum.GetValues<DayHalf>().Take(MostHalves)
+            where Moved?.Contains(new(day, half)) != true
             let here = Days.Where(d => d.Half == half && (d.Date is { } date ? date == day : d.Weekday == day.DayOfWeek)).ToList()
             where here.Count > 0
             let theme = ThemeOf(day)
             select new TrainingSlot(day, here.Max(d => d.Minutes), half, theme?.Theme, theme?.Light == true),
         ];
+
+    /// <summary>With the time of one session on another part of a day.</summary>
+    public ProgrammeSketch WithMoved(DayPart from, DayPart to, int minutes)
+    {
+        // Of a day off that has a session after all, the other half stays off.
+        var off = Off?.Contains(to.Day) == true;
+        var others = off ? Enum.GetValues<DayHalf>().Where(h => h != to.Half).Select(h => new DayPart(to.Day, h)) : [];
+        return this with
+        {
+            Days =
+            [
+                .. Days.Where(d => d.Date is null || new DayPart(d.Date.Value, d.Half) != from && new DayPart(d.Date.Value, d.Half) != to),
+                new(null, to.Day, minutes, to.Half),
+            ],
+            Off = off ? [.. Off!.Where(d => d != to.Day)] : Off,
+            Moved = [.. (Moved ?? []).Concat(others).Append(from).Where(p => p != to).Distinct()],
+        };
+    }
 
     private ThemedDay? ThemeOf(DateOnly day) =>
         Themes?.FirstOrDefault(t => t.Date == day) ?? Themes?.FirstOrDefault(t => t.Date is null && t.Weekday == day.DayOfWeek);
@@ -67,6 +88,9 @@ public sealed record ProgrammeSketch(
         return problems;
     }
 }
+
+/// <summary>A part of one day.</summary>
+public readonly record struct DayPart(DateOnly Day, DayHalf Half);
 
 /// <param name="Priority">1 the most important.</param>
 /// <param name="Target">The day by which the coach hopes for it.</param>

@@ -63,7 +63,7 @@ public sealed class StudioDesk(TensarchDb db, StudioScope scope, StudioClock clo
         var readings = await db.Readings.Where(r => r.TakenAt > since).Select(r => new { r.StudentId, At = r.TakenAt }).ToListAsync(ct);
         var sets = await db.Sets.Where(s => s.At > since).Select(s => new { s.StudentId, s.At }).ToListAsync(ct);
         var sessions = await db
-            .Sessions.Where(s => s.StartedAt > since)
+            .Trainings.Where(s => s.StartedAt > since)
             .Select(s => new { s.StudentId, At = s.StartedAt!.Value })
             .ToListAsync(ct);
         var moved = (
@@ -98,10 +98,10 @@ public sealed class StudioDesk(TensarchDb db, StudioScope scope, StudioClock clo
         foreach (var ids in day.Select(s => s.Id).Chunk(500))
             await db.Sets.Where(s => ids.Contains(s.Id)).ExecuteUpdateAsync(set => set.SetProperty(s => s.Day, day.Key), ct);
         var sessions = await db
-            .Sessions.Where(s => s.StartedAt != null)
+            .Trainings.Where(s => s.StartedAt != null)
             .Select(s => new
             {
-                s.Id,
+                Id = s.SessionId,
                 s.StartedAt,
                 s.StartedOn,
             })
@@ -110,7 +110,9 @@ public sealed class StudioDesk(TensarchDb db, StudioScope scope, StudioClock clo
             var day in sessions.Where(s => there.DayOf(s.StartedAt!.Value) != s.StartedOn).GroupBy(s => there.DayOf(s.StartedAt!.Value))
         )
         foreach (var ids in day.Select(s => s.Id).Chunk(500))
-            await db.Sessions.Where(s => ids.Contains(s.Id)).ExecuteUpdateAsync(set => set.SetProperty(s => s.StartedOn, day.Key), ct);
-        await db.MakeDue(await db.Students.Select(s => s.Id).ToListAsync(ct), ct);
+            await db
+                .Trainings.Where(s => ids.Contains(s.SessionId))
+                .ExecuteUpdateAsync(set => set.SetProperty(s => s.StartedOn, day.Key), ct);
+        await db.Changed(await db.Students.Select(s => s.Id).ToListAsync(ct), ct);
     }
 }

@@ -81,7 +81,17 @@ public sealed class CalendarDesk(TensarchDb db, CatalogueContent content, Studio
         return [.. back, .. ahead];
 
         async Task<IReadOnlyList<Line>> Read(IQueryable<SessionRow> rows) =>
-            await rows.Select(s => new Line(s.Id, s.StudentId, s.Date, s.Half, s.TotalSeconds, s.Sequence, s.Skill, s.Beside, s.PlanJson))
+            await rows.Select(s => new Line(
+                    s.Id,
+                    s.StudentId,
+                    s.Date,
+                    s.Half,
+                    s.Planned.TotalSeconds,
+                    s.Sequence,
+                    s.Planned.Skill,
+                    s.Planned.Beside,
+                    s.Planned.PlanJson
+                ))
                 .ToListAsync(ct);
     }
 

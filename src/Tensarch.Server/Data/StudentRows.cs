@@ -240,6 +240,9 @@ public sealed class PulseRow : IStudioRow
 
     public long Beat { get; set; }
 
+    /// <summary>Counts the writes on which verdicts rest: what was worked out of fewer is not kept.</summary>
+    public long Facts { get; set; }
+
     public Guid By { get; set; }
 
     public DateTimeOffset At { get; set; }

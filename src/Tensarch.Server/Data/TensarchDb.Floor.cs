@@ -17,25 +17,6 @@ public sealed partial class TensarchDb
                 s.CreatedAt,
             }
         );
-        Index<SessionRow>(
-            builder,
-            s => new
-            {
-                s.StudioId,
-                s.StudentId,
-                s.StartedAt,
-            }
-        );
-        // On which days somebody trained, without reading through what was planned of them.
-        Index<SessionRow>(
-            builder,
-            s => new
-            {
-                s.StudioId,
-                s.StudentId,
-                s.StartedOn,
-            }
-        );
         // A student's calendar: without it the whole studio's months are read through.
         Index<SessionRow>(
             builder,
@@ -48,6 +29,56 @@ public sealed partial class TensarchDb
         );
         // Today's, of the whole studio: asked for whenever a device starts.
         Index<SessionRow>(builder, s => new { s.StudioId, s.Date });
+        builder.Entity<SessionRow>().Property(s => s.Version).IsConcurrencyToken();
+        builder.Entity<SessionRow>().Ignore(s => s.IsOpen).Ignore(s => s.IsTrained);
+        // Of the weeks, a part of a day has one session.
+        builder
+            .Entity<SessionRow>()
+            .HasIndex(s => new
+            {
+                s.StudentId,
+                s.Date,
+                s.Half,
+            })
+            .HasFilter("\"Half\" IS NOT NULL AND \"DeletedAt\" IS NULL")
+            .IsUnique();
+        builder
+            .Entity<SessionRow>()
+            .HasOne(s => s.Planned)
+            .WithMany()
+            .HasForeignKey(s => new { s.Id, s.Plan })
+            .OnDelete(DeleteBehavior.Restrict);
+        builder.Entity<SessionRow>().HasOne(s => s.Training).WithOne().HasForeignKey<TrainingRow>(t => t.SessionId);
+        Own<PlanVersionRow>(builder);
+        builder.Entity<PlanVersionRow>().HasKey(p => new { p.SessionId, p.Number });
+        Own<TrainingRow>(builder);
+        builder.Entity<TrainingRow>().HasKey(t => t.SessionId);
+        builder
+            .Entity<TrainingRow>()
+            .HasOne(t => t.Planned)
+            .WithMany()
+            .HasForeignKey(t => new { t.SessionId, t.Plan })
+            .OnDelete(DeleteBehavior.Restrict);
+        Index<TrainingRow>(
+            builder,
+            t => new
+            {
+                t.StudioId,
+                t.StudentId,
+                t.StartedAt,
+            }
+        );
+        // On which days somebody trained, without reading through what was planned of them.
+        Index<TrainingRow>(
+            builder,
+            t => new
+            {
+                t.StudioId,
+                t.StudentId,
+                t.StartedOn,
+            }
+        );
+        Own<CommandRow>(builder);
         Own<SetRow>(builder);
         Index<SetRow>(
             builder,

@@ -64,6 +64,15 @@ public sealed partial class TensarchDb(DbContextOptions<TensarchDb> options, Stu
 
     public DbSet<SessionRow> Sessions => Set<SessionRow>();
 
+    /// <summary>With the plan that stands, and what was trained by it.</summary>
+    public IQueryable<SessionRow> WholeSessions => Sessions.Include(s => s.Planned).Include(s => s.Training);
+
+    public DbSet<PlanVersionRow> PlanVersions => Set<PlanVersionRow>();
+
+    public DbSet<TrainingRow> Trainings => Set<TrainingRow>();
+
+    public DbSet<CommandRow> Commands => Set<CommandRow>();
+
     public DbSet<PlanRow> Plans => Set<PlanRow>();
 
     public DbSet<RosterRunRow> RosterRuns => Set<RosterRunRow>();
@@ -102,16 +111,20 @@ public sealed partial class TensarchDb(DbContextOptions<TensarchDb> options, Stu
             if (entry.Entity.StudioId != Studio)
                 throw new InvalidOperationException("A row of another studio is not written.");
         }
+        foreach (var entry in ChangeTracker.Entries<SessionRow>().Where(e => e.State == EntityState.Modified))
+            if (!entry.Property(s => s.Version).IsModified)
+                throw new InvalidOperationException("A session is changed without its version.");
         var judged = ChangeTracker
             .Entries<IJudged>()
             .Where(e => e.State is EntityState.Added or EntityState.Modified)
             .Select(e => e.Entity.StudentId)
             .ToHashSet();
+        var students = ChangeTracker.Entries<StudentRow>().Where(e => e.State == EntityState.Modified).Select(e => e.Entity.Id).ToHashSet();
         var touched = ChangeTracker
             .Entries<IOfStudent>()
             .Where(e => e.State is EntityState.Added or EntityState.Modified)
             .Select(e => e.Entity.StudentId)
-            .Concat(ChangeTracker.Entries<StudentRow>().Where(e => e.State == EntityState.Modified).Select(e => e.Entity.Id))
+            .Concat(students)
             .ToHashSet();
         if (touched.Count == 0)
             return await base.SaveChangesAsync(acceptAllChangesOnSuccess, cancellationToken);
@@ -120,20 +133,32 @@ public sealed partial class TensarchDb(DbContextOptions<TensarchDb> options, Stu
         if (judged.Count > 0)
             await MakeDue(judged, cancellationToken);
         foreach (var student in touched)
-            await Beat(student, cancellationToken);
+            await Beat(student, judged.Contains(student) || students.Contains(student) ? 1 : 0, cancellationToken);
         if (transaction is not null)
             await transaction.CommitAsync(cancellationToken);
         return saved;
     }
 
-    private Task<int> Beat(Guid student, CancellationToken ct)
+    /// <summary>What is written of a student past the change tracker, and that verdicts rest on, is counted here.</summary>
+    public async Task Changed(IReadOnlyCollection<Guid> students, CancellationToken ct)
+    {
+        await MakeDue(students, ct);
+        foreach (var student in students)
+            await Beat(student, 1, ct);
+    }
+
+    /// <summary>How many writes there were about a student on which verdicts rest.</summary>
+    public Task<long> FactsVersion(Guid student, CancellationToken ct) =>
+        Pulses.Where(p => p.StudentId == student).Select(p => p.Facts).FirstOrDefaultAsync(ct);
+
+    private Task<int> Beat(Guid student, int facts, CancellationToken ct)
     {
         var (studio, by, at) = (Studio, scope.UserId, time.GetUtcNow().UtcTicks);
         scope.Beats[student] = scope.Beats.GetValueOrDefault(student) + 1;
         return Database.ExecuteSqlAsync(
             $"""
-            INSERT INTO "Pulses" ("StudentId", "StudioId", "Beat", "By", "At") VALUES ({student}, {studio}, 1, {by}, {at})
-            ON CONFLICT ("StudentId") DO UPDATE SET "Beat" = "Beat" + 1, "By" = excluded."By", "At" = excluded."At"
+            INSERT INTO "Pulses" ("StudentId", "StudioId", "Beat", "Facts", "By", "At") VALUES ({student}, {studio}, 1, {facts}, {by}, {at})
+            ON CONFLICT ("StudentId") DO UPDATE SET "Beat" = "Beat" + 1, "Facts" = "Facts" + {facts}, "By" = excluded."By", "At" = excluded."At"
             """,
             ct
         );

@@ -9,7 +9,9 @@ namespace Tensarch.Server.Demo;
 /// <summary>The weeks of a simulated student: planned when they began, planned again as a coach would, with a session pinned.</summary>
 internal sealed partial class Simulator
 {
-    private ProgrammeDesk Programmes => new(db, catalogue, solver, Plans, Clock, scope);
+    private ProgrammeDesk Programmes => new(db, catalogue, solver, Plans, Standings, Clock, scope);
+
+    private WeekJudge Weeks => new(db, Programmes, Plans, catalogue, Clock);
 
     private ProgrammeSketch Sketch(DemoProgramme programme)
     {
@@ -46,8 +48,8 @@ internal sealed partial class Simulator
     private async Task<SessionRow?> PlannedOn(int day, CancellationToken ct)
     {
         var date = today.AddDays(day);
-        return await db.Sessions.FirstOrDefaultAsync(
-            s => s.StudentId == id && s.Date == date && s.StartedAt == null && s.DeletedAt == null && s.Half != null,
+        return await db.WholeSessions.FirstOrDefaultAsync(
+            s => s.StudentId == id && s.Date == date && s.Training == null && s.DeletedAt == null && s.Half != null,
             ct
         );
     }

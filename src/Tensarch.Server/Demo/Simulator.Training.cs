@@ -1,6 +1,7 @@
 using Tensarch.Core.Planning;
 using Tensarch.Core.Sessions;
 using Tensarch.Core.Students;
+using Tensarch.Server.Data;
 using Tensarch.Server.Sessions;
 
 namespace Tensarch.Server.Demo;
@@ -22,19 +23,40 @@ internal sealed partial class Simulator
             row = planned.Value.Row;
         }
         var timeline = Timeline.Of(Plans.Read(row)!, catalogue);
-        time.Set(at.AddSeconds(row.TotalSeconds + 60));
+        time.Set(at.AddSeconds(row.Planned.TotalSeconds + 60));
         var sets = timeline.SelectMany(part => Done(part, at)).ToList();
         var felt = who
             .Pains.Where(p => p.Day == day)
-            .Select(p => new SignalFact(NewId(), p.Drill, SignalKind.DullPain, p.Region, p.Side, p.Pain, null, at.AddMinutes(25)));
-        var log = new SessionDesk(db, catalogue, Clock, scope);
-        Must((await log.Log(row.Id, new(Clock.Now, sets, [.. felt], Clock.Now), ct)).Problems);
+            .Select(p => new FloorFact(
+                NewId(),
+                FloorFactKind.Signal,
+                at.AddMinutes(25),
+                p.Drill,
+                Side: p.Side,
+                Signal: SignalKind.DullPain,
+                Region: p.Region,
+                Pain: p.Pain
+            ));
+        await Tell(row, [("passed", sets), ("signal", [.. felt]), ("ended", [new(NewId(), FloorFactKind.Finished, Clock.Now)])], ct);
         body.Train();
         Written();
     }
 
+    /// <summary>As the runner tells it when it has had no network: all of it at the end.</summary>
+    private async Task Tell(SessionRow row, List<(string Is, IReadOnlyList<FloorFact> Facts)> said, CancellationToken ct)
+    {
+        var entries = said.Where(s => s.Facts.Count > 0)
+            .Select(
+                (s, i) => new FloorEntry(new(NewId(), row.Id, i, s.Facts.Max(f => f.At), $$"""{"is":"{{s.Is}}"}""", row.Plan), s.Facts)
+            );
+        var floor = new FloorDesk(db, catalogue, Standings, Clock, scope);
+        var told = await floor.Tell(new(Clock.Now, [.. entries]), ct, known: await Now(ct));
+        if (told.Told.FirstOrDefault(t => t.Is != ToldIs.Stored) is { } refused)
+            throw new InvalidOperationException($"The demo could not be made: {refused.Code} of what was trained.");
+    }
+
     /// <summary>One fact a round. A hold that a gate asks for lasts when the split is nearly there, and falls short when it is not.</summary>
-    private IEnumerable<SetFact> Done(TimelinePart part, DateTimeOffset at)
+    private IEnumerable<FloorFact> Done(TimelinePart part, DateTimeOffset at)
     {
         foreach (var round in part.Segments.Where(s => s.Kind == SegmentKind.Work).GroupBy(s => s.Round))
         {
@@ -44,6 +66,8 @@ internal sealed partial class Simulator
                 tested && body.True("front-split-gap", part.PlannedSide.Side) is { } gap && gap > NeededGap(part.PlannedSide.Stage) + 4;
             yield return new(
                 NewId(),
+                FloorFactKind.Set,
+                at.AddSeconds(round.First().StartSeconds),
                 part.Planned.Drill,
                 part.PlannedSide.Variant,
                 part.PlannedSide.Side,
@@ -52,9 +76,7 @@ internal sealed partial class Simulator
                     : fallsShort ? seconds - 4
                     : seconds + (tested ? 1 : 0),
                 reps > 0 ? reps : null,
-                3 + random.Next(2),
-                5 + random.Next(2),
-                at.AddSeconds(round.First().StartSeconds)
+                Quality: 3 + random.Next(2)
             );
         }
     }

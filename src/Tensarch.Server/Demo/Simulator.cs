@@ -205,7 +205,13 @@ internal sealed partial class Simulator(
         string skill,
         IReadOnlyList<string> beside,
         CancellationToken ct
-    ) => await Plans.Plan(standing, new(NewId(), null, null, skill, beside), ct);
+    ) =>
+        await Plans.Plan(
+            standing,
+            new(NewId(), null, null, skill, beside),
+            await Weeks.Around(standing, Clock.Today, Guid.Empty, await Programmes.Current(id, ct), ct),
+            ct
+        );
 
     private double NeededGap(int stage) =>
         catalogue

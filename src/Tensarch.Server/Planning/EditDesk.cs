@@ -1,12 +1,12 @@
 using System.ComponentModel.DataAnnotations;
-using System.Security.Cryptography;
-using System.Text;
+using System.Globalization;
 using Microsoft.EntityFrameworkCore;
 using Tensarch.Core;
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Planning;
 using Tensarch.Core.Sessions;
 using Tensarch.Server.Data;
+using Tensarch.Server.Programmes;
 using Tensarch.Server.Sessions;
 using Tensarch.Server.Skills;
 
@@ -78,76 +78,76 @@ public sealed record EditView(
     string Version
 );
 
-/// <summary>Tries, keeps and takes back what a coach changes of a session that has not been run.</summary>
-public sealed class EditDesk(TensarchDb db, PlanDesk plans, Standings standings, CatalogueContent catalogue)
+/// <summary>Tries what a coach changes of a session that has not been run.</summary>
+public sealed class EditDesk(TensarchDb db, PlanDesk plans, WeekJudge weeks, Standings standings, CatalogueContent catalogue)
 {
     private readonly PlanEditor editor = new(catalogue);
 
-    public static string VersionOf(SessionRow row) =>
-        Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(row.PlanJson)).AsSpan(0, 12));
+    public static string VersionOf(SessionRow row) => row.Version.ToString(CultureInfo.InvariantCulture);
 
-    /// <returns>The session as it would be; or <c>alreadyBegun</c>, <c>planUnreadable</c>, <c>planOutdated</c>, <c>editedMeanwhile</c>, or what is wrong with a change.</returns>
+    /// <returns>The session as it would be; or <c>alreadyBegun</c>, <c>planUnreadable</c>, <c>planOutdated</c>, <c>changedMeanwhile</c>, or what is wrong with a change.</returns>
     public async Task<Result<EditView>> Try(Guid id, EditRequest request, CancellationToken ct)
     {
-        var row = await db.Sessions.AsNoTracking().SingleAsync(s => s.Id == id, ct);
+        var row = await db.WholeSessions.AsNoTracking().SingleAsync(s => s.Id == id, ct);
         var made = await Make(row, request.Of, request.Changes, ct);
-        return made.IsOk ? await View(row, made.Value.Plan, made.Value.Who, ct) : made.Problems.ToList();
+        return made.IsOk ? await View(row, made.Value.Plan, made.Value.Verdicts, ct) : made.Problems.ToList();
     }
 
     public async Task<Result<IReadOnlyList<DrillOption>>> Options(Guid id, OptionsRequest request, CancellationToken ct)
     {
-        var row = await db.Sessions.AsNoTracking().SingleAsync(s => s.Id == id, ct);
-        var made = await Make(row, request.Of, request.Changes, ct);
-        return made.IsOk ? Result.Of(editor.Options(made.Value.Plan, made.Value.Who, request.Instead)) : made.Problems.ToList();
+        var row = await db.WholeSessions.AsNoTracking().SingleAsync(s => s.Id == id, ct);
+        var changed = await Changed(row, request.Of, request.Changes, ct);
+        return changed.IsOk ? Result.Of(editor.Options(changed.Value.Plan, changed.Value.Who, request.Instead)) : changed.Problems.ToList();
     }
 
-    /// <returns>The session; or what <see cref="Try"/> says, or <c>editRefused</c> with the rules that it breaks.</returns>
-    public async Task<Result<SessionRow>> Keep(Guid id, EditKeep request, CancellationToken ct)
+    /// <summary>A session as a hand would have it, with all that is said of it: by its own rules, and by the week that it stands in.</summary>
+    internal sealed record Edited(SessionPlan Plan, Standing Standing, IReadOnlyList<EditVerdict> Verdicts);
+
+    internal async Task<Result<Edited>> Make(SessionRow row, string of, IReadOnlyList<EditChange> changes, CancellationToken ct)
     {
-        var row = await db.Sessions.SingleAsync(s => s.Id == id, ct);
-        if (row.EditId == request.Id)
-            return row;
-        var made = await Make(row, request.Of, request.Changes, ct);
-        if (!made.IsOk)
-            return made.Problems.ToList();
-        var refused = editor.Judge(made.Value.Plan, made.Value.Who).Where(v => v.Refused).ToList();
-        if (refused.Count > 0)
-            return refused.Select(v => v.Code).Distinct().Select(code => Problem.Of("editRefused", code)).ToList();
-        row.PlanBefore = row.PlanJson;
-        row.EditId = request.Id;
-        plans.Lay(row, made.Value.Plan);
-        await db.SaveChangesAsync(ct);
-        return row;
+        var changed = await Changed(row, of, changes, ct);
+        if (!changed.IsOk)
+            return changed.Problems.ToList();
+        var (plan, who, standing) = changed.Value;
+        var verdicts = editor.Judge(plan, who);
+        var week = await weeks.Judge(standing, row, plan, ct);
+        return new Edited(
+            plan,
+            standing,
+            [
+                .. week.Where(w => verdicts.All(v => v.Code != w.Code))
+                    .Select(w => new EditVerdict(w.Code, true, w.Drill, w.Tag))
+                    .Distinct(),
+                .. verdicts,
+            ]
+        );
     }
 
-    private async Task<Result<(SessionPlan Plan, Trainee Who)>> Make(
-        SessionRow row,
-        string of,
-        IReadOnlyList<EditChange> changes,
-        CancellationToken ct
-    )
+    private sealed record HandChanged(SessionPlan Plan, Trainee Who, Standing Standing);
+
+    private async Task<Result<HandChanged>> Changed(SessionRow row, string of, IReadOnlyList<EditChange> changes, CancellationToken ct)
     {
-        if (row.StartedAt is not null || row.EndedAt is not null)
+        if (row.IsTrained)
             return Problem.Of("alreadyBegun", "id");
         if (row.DeletedAt is not null)
             return Problem.Of("sessionDeleted", "id");
         if (plans.Read(row) is not { } plan)
             return Problem.Of("planUnreadable", "id");
         if (of != VersionOf(row))
-            return Problem.Of("editedMeanwhile", "of");
+            return Problem.Of("changedMeanwhile", "of", ("newest", row.Version));
         var standing = (await standings.Of(row.StudentId, ct))!;
         if (plan.Format != SessionPlan.CurrentFormat || plans.TraineeOn(row, plan, plan.Date, standing) is not { } who)
             return Problem.Of("planOutdated", "id");
-        var changed = editor.Apply(plan, [.. changes.Select(c => c.Change)], who);
-        return changed.IsOk ? (changed.Value, who) : changed.Problems.ToList();
+        var made = editor.Apply(plan, [.. changes.Select(c => c.Change)], who);
+        return made.IsOk ? new HandChanged(made.Value, who, standing) : made.Problems.ToList();
     }
 
-    private async Task<EditView> View(SessionRow row, SessionPlan plan, Trainee who, CancellationToken ct) =>
+    private async Task<EditView> View(SessionRow row, SessionPlan plan, IReadOnlyList<EditVerdict> verdicts, CancellationToken ct) =>
         new(
             plan,
             Timeline.SecondsOf(plan, catalogue),
             SheetPart.Of(plan, await plans.LaddersOf(plan, ct), catalogue),
-            editor.Judge(plan, who),
+            verdicts,
             VersionOf(row)
         );
 }

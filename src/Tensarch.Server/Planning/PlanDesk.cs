@@ -32,44 +32,62 @@ public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioLa
 {
     private const int FarthestDays = 60;
 
-    public async Task<Result<(SessionRow Row, Appended Appended)>> Plan(Standing standing, PlanRequest request, CancellationToken ct)
+    /// <param name="around">The week that it stands in; see <see cref="Programmes.WeekJudge"/>.</param>
+    public async Task<Result<(SessionRow Row, Appended Appended)>> Plan(
+        Standing standing,
+        PlanRequest request,
+        WeekAround around,
+        CancellationToken ct
+    )
     {
         var hash = Facts.Hash(new { standing.Student.Id, request });
-        var stored = await db.Sessions.AsNoTracking().SingleOrDefaultAsync(s => s.Id == request.Id, ct);
+        var stored = await db.WholeSessions.AsNoTracking().SingleOrDefaultAsync(s => s.Id == request.Id, ct);
         if (stored is not null)
             return (stored, stored.BodyHash == hash ? Appended.SameAgain : Appended.Clash);
-        var plan = Make(standing, request);
+        var plan = Make(standing, request, around);
         if (!plan.IsOk)
             return plan.Problems.ToList();
         var row = new SessionRow
         {
             Id = request.Id,
             StudentId = standing.Student.Id,
-            Skill = plan.Value.Skills[0].Skill,
-            PlanJson = "",
             CreatedAt = clock.Now,
             By = scope.UserId,
             BodyHash = hash,
         };
-        Lay(row, plan.Value);
+        Lay(row, plan.Value, "made");
         db.Sessions.Add(row);
         return (row, await db.SaveFact(Appended.Stored, ct));
     }
 
-    public void Lay(SessionRow row, SessionPlan plan)
+    /// <summary>Appends a plan to a session, which is run by it from now on. The ones before stay.</summary>
+    public void Lay(SessionRow row, SessionPlan plan, string why)
     {
-        var text = StoredJson.Write(plan);
-        if (row.PlanJson.Length > 0 && row.PlanJson != text)
+        if (row.Planned is not null)
+        {
+            row.Version++;
             row.Sequence++;
+        }
         row.Date = plan.Date;
-        row.PlanJson = text;
-        row.TotalSeconds = Timeline.SecondsOf(plan, catalogue);
-        row.FirstSide = plan.FirstSide;
-        row.Beside = [.. plan.Skills.Skip(1).Select(s => s.Skill)];
+        row.Plan = row.Version;
+        row.Planned = new()
+        {
+            SessionId = row.Id,
+            Number = row.Version,
+            PlanJson = StoredJson.Write(plan),
+            Skill = plan.Skills[0].Skill,
+            Beside = [.. plan.Skills.Skip(1).Select(s => s.Skill)],
+            TotalSeconds = Timeline.SecondsOf(plan, catalogue),
+            FirstSide = plan.FirstSide,
+            Why = why,
+            At = clock.Now,
+            By = scope.UserId,
+        };
+        db.PlanVersions.Add(row.Planned);
     }
 
     /// <summary>A session as it is planned today for its day, checked and not stored.</summary>
-    public Result<SessionPlan> Make(Standing standing, PlanRequest request)
+    public Result<SessionPlan> Make(Standing standing, PlanRequest request, WeekAround around)
     {
         if ((request.Skill is { } named ? standing.State.On(named) : standing.State.Courses.FirstOrDefault()) is not { } skill)
             return Problem.Of("notOnLadder", "student");
@@ -91,17 +109,31 @@ public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioLa
             return Problem.Of("dateTooFar", "date", ("most", FarthestDays));
 
         var facts = Trainees.Of(standing.State, courses, date, request.Minutes ?? standing.Student.SessionMinutes, catalogue);
-        var plan = new SessionBuilder(catalogue).Build(facts);
+        var builder = new SessionBuilder(catalogue);
+        var plan = builder.Build(facts);
+        // Where the week has not room for all of it, it is made again for what is left.
+        if (plan.IsOk && around.Over(plan.Value).Count > 0)
+            plan = builder.Build(facts, DayOrder.Free with { Most = around.Left() });
         if (!plan.IsOk)
             return plan.Problems.ToList();
+        if (around.Over(plan.Value) is [var over, ..])
+            return Problem.Of(
+                "weekFull",
+                "date",
+                ("has", LoadCeiling.Shown(over.Key.Tag, over.Has)),
+                ("most", LoadCeiling.Shown(over.Key.Tag, over.Most))
+            );
         return PlanChecker.Check([new(plan.Value, facts)], facts.History, catalogue) is { Count: > 0 } broken
             ? Problem.Of("planCheckFailed", broken[0].Violation.Code)
             : plan;
     }
 
     /// <summary>None when what is stored is no plan, or names a drill that is no longer there: it is made again.</summary>
-    public SessionPlan? Read(SessionRow row) =>
-        StoredJson.TryRead<SessionPlan>(row.PlanJson) is { Drills: not null } plan
+    public SessionPlan? Read(SessionRow row) => Read(row.Planned);
+
+    /// <inheritdoc cref="Read(SessionRow)"/>
+    public SessionPlan? Read(PlanVersionRow version) =>
+        StoredJson.TryRead<SessionPlan>(version.PlanJson) is { Drills: not null } plan
         && plan.Drills.All(p => catalogue.FindDrill(p.Drill) is { } drill && p.Sides.All(s => drill.Variants.Any(v => v.Key == s.Variant)))
             ? plan
             : null;
@@ -133,7 +165,7 @@ public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioLa
             standing.State.Now,
             catalogue
         );
-        var courses = new[] { row.Skill }.Concat(row.Beside).Select(before.On).ToList();
+        var courses = new[] { row.Planned.Skill }.Concat(row.Planned.Beside).Select(before.On).ToList();
         return courses.All(c => c is not null && catalogue.FindApproach(c.Enrolment.Approach) is not null)
             ? Trainees.Of(before, [.. courses.OfType<Course>()], day, plan.Minutes, catalogue)
             : null;
@@ -141,7 +173,7 @@ public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioLa
 
     /// <summary>Why a session that has not begun is not run today: rule codes of the core's; empty when it may be.</summary>
     public IReadOnlyList<string> Outdated(SessionRow row, SessionPlan plan, Standing standing) =>
-        row.StartedAt is not null ? []
+        row.Training?.StartedAt is not null ? []
         : TraineeToday(row, plan, standing) is { } now ? [.. new PackMaker(catalogue).Outdated(plan, now).Distinct()]
         : ["otherLadder"];
 

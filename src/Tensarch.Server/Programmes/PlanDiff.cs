@@ -16,8 +16,8 @@ internal static class PlanDiff
         bool missed
     )
     {
-        var before = was.Plan.Days.Where(d => d.Day >= since).ToDictionary(d => (d.Day, d.Half));
-        var after = now.Plan.Days.Where(d => d.Day >= since).ToDictionary(d => (d.Day, d.Half));
+        var before = ByPart(was.Plan, since);
+        var after = ByPart(now.Plan, since);
         var goals = Goals(was.Sketch) != Goals(now.Sketch);
         var changes = new List<DayDifference>();
         foreach (var at in before.Keys.Union(after.Keys).Order())
@@ -52,6 +52,10 @@ internal static class PlanDiff
         }
         return changes;
     }
+
+    /// <summary>Of one that was thrown away and one that came in its place, the newer.</summary>
+    private static Dictionary<(DateOnly Day, Core.Students.DayHalf Half), StoredDay> ByPart(StoredPlan plan, DateOnly since) =>
+        plan.Days.Where(d => d.Day >= since).GroupBy(d => (d.Day, d.Half)).ToDictionary(g => g.Key, g => g.MaxBy(d => d.Pinned)!);
 
     /// <summary>What is trained, and not in which of several equal drills.</summary>
     public static bool Same(StoredDay one, StoredDay other) =>

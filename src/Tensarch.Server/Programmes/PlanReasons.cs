@@ -33,7 +33,7 @@ internal sealed class PlanReasons(ProgrammeSketch sketch, StoredPlan plan, IRead
             [.. day.Ask?.Of(BlockAim.Test) ?? []],
             day.TestMinutes,
             day.Pinned,
-            day.Session is { } id && rows.GetValueOrDefault(id)?.PlanBefore is not null,
+            day.Session is { } id && rows.GetValueOrDefault(id)?.Before is not null,
             day.Broken ?? [],
             day.WhyNotMore ?? []
         );

@@ -3,6 +3,7 @@ using Tensarch.Core;
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Planning;
 using Tensarch.Core.Programmes;
+using Tensarch.Core.Students;
 using Tensarch.Server.Data;
 using Tensarch.Server.Planning;
 using Tensarch.Server.Skills;
@@ -10,13 +11,31 @@ using Tensarch.Server.Skills;
 namespace Tensarch.Server.Programmes;
 
 /// <summary>A student's plan as it stands: its newest version with the sessions that it is run in.</summary>
-public sealed record StandingPlan(PlanRow Row, ProgrammeSketch Sketch, StoredPlan Plan, IReadOnlyDictionary<Guid, SessionRow> Sessions)
+/// <param name="Taken">Parts of days in which the weeks put nothing: one of their sessions was moved away.</param>
+public sealed record StandingPlan(
+    PlanRow Row,
+    ProgrammeSketch Sketch,
+    StoredPlan Plan,
+    IReadOnlyDictionary<Guid, SessionRow> Sessions,
+    IReadOnlyCollection<(DateOnly Day, DayHalf Half)> Taken
+)
 {
     public SessionRow? RowOf(StoredDay day) => day.Session is { } id ? Sessions.GetValueOrDefault(id) : null;
 
-    public bool IsBegun(StoredDay day) => RowOf(day)?.StartedAt is not null;
+    /// <summary>Somebody runs it, or has: no plan changes it.</summary>
+    public bool IsBegun(StoredDay day) => RowOf(day)?.Training is not null;
 
-    public bool IsOpen(StoredDay day) => RowOf(day) is { StartedAt: null, DeletedAt: null };
+    public bool IsOpen(StoredDay day) => RowOf(day)?.IsOpen == true;
+
+    /// <summary>Nothing was done in it, and nobody threw it away.</summary>
+    public bool IsMissed(StoredDay day) => RowOf(day) is { IsTrained: false, DeletedAt: null };
+
+    /// <summary>A coach threw it away: no plan puts another in its place.</summary>
+    public bool IsDropped(StoredDay day) =>
+        RowOf(day) is { Training: null, DeletedAt: { } gone } && (Row.EndedAt is not { } ended || gone < ended);
+
+    /// <summary>Of plans that stand: there is still something to come of it.</summary>
+    public bool StandsOn(DateOnly day) => Row.EndedAt is null && Sketch.End >= day;
 }
 
 /// <summary>Plans the weeks of a student, keeps versions, and lays out the sessions of the newest one.</summary>
@@ -25,6 +44,7 @@ public sealed partial class ProgrammeDesk(
     CatalogueContent content,
     IWeekSolver solver,
     PlanDesk sessions,
+    Standings standings,
     StudioClock clock,
     StudioScope scope
 )
@@ -41,8 +61,88 @@ public sealed partial class ProgrammeDesk(
             ct
         );
 
-    /// <summary>None where what is kept cannot be read: it is planned anew.</summary>
+    /// <summary>With each day as its session stands. None where what is kept cannot be read: it is planned anew.</summary>
     public async Task<StandingPlan?> Read(PlanRow? row, CancellationToken ct)
+    {
+        if (await Parsed(row, ct) is not { } read)
+            return null;
+        var student = row!.StudentId;
+        var ids = read.Sessions.Keys.ToList();
+        // The weeks had given them up, and they were trained all the same.
+        var besides = await db
+            .WholeSessions.AsNoTracking()
+            .Where(s => s.StudentId == student && s.Half != null && s.DeletedAt == null && s.Training != null)
+            .Where(s => s.Date >= read.Sketch.Start && s.Date <= read.Sketch.End && !ids.Contains(s.Id))
+            .ToListAsync(ct);
+        var days = read.Plan.Days.Select(d => Now(d, read.RowOf(d))).Concat(besides.Select(s => Besides(s, read.Sketch)));
+        return read with
+        {
+            Plan = read.Plan with { Days = [.. days.OrderBy(d => d.Day).ThenBy(d => d.Half)] },
+            Sessions = besides.Concat(read.Sessions.Values).ToDictionary(s => s.Id),
+            // What stands elsewhere by now was moved: nothing comes in its place.
+            Taken =
+            [
+                .. read.Plan.Days.Where(d => read.RowOf(d) is { DeletedAt: null } row && row.Date != d.Day).Select(d => (d.Day, d.Half)),
+            ],
+        };
+    }
+
+    /// <summary>A session of the weeks that their newest version does not know, as one of them.</summary>
+    internal StoredDay Besides(SessionRow row, ProgrammeSketch sketch) =>
+        new(
+            row.Date,
+            row.Half!.Value,
+            (row.Planned.TotalSeconds + 59) / 60,
+            (row.Date.DayNumber - sketch.Start.DayNumber) / 7,
+            false,
+            new([.. row.Planned.Beside.Prepend(row.Planned.Skill).Select(skill => new BlockOrder(skill, BlockAim.Train))], DayOrder.Whole),
+            [
+                .. row
+                    .Planned.Beside.Prepend(row.Planned.Skill)
+                    .Select(skill => new StoredBlock(
+                        skill,
+                        BlockAim.Train,
+                        DayOrder.Whole,
+                        row.Planned.TotalSeconds / (1 + row.Planned.Beside.Count),
+                        true
+                    )),
+            ],
+            0,
+            0,
+            sessions.Read(row),
+            row.Id,
+            Number: row.Plan
+        );
+
+    private StoredDay Now(StoredDay day, SessionRow? row) =>
+        row is null
+            ? day
+            : day with
+            {
+                Day = row.Date,
+                Half = row.Half ?? day.Half,
+                Pinned = day.Pinned || row.Date != day.Day,
+                Plan = sessions.Read(row),
+            };
+
+    /// <summary>A version as it was when it was made.</summary>
+    public async Task<StandingPlan?> ReadThen(PlanRow? row, CancellationToken ct)
+    {
+        if (await Parsed(row, ct) is not { } read)
+            return null;
+        var ids = read.Sessions.Keys.ToList();
+        var numbers = read.Plan.Days.Select(d => d.Number).OfType<int>().Distinct().ToList();
+        var versions = (
+            await db.PlanVersions.AsNoTracking().Where(p => ids.Contains(p.SessionId) && numbers.Contains(p.Number)).ToListAsync(ct)
+        ).ToDictionary(p => (p.SessionId, p.Number));
+        SessionPlan? Then(StoredDay day) =>
+            day is { Session: { } session, Number: { } number } && versions.TryGetValue((session, number), out var version)
+                ? sessions.Read(version)
+                : null;
+        return read with { Plan = read.Plan with { Days = [.. read.Plan.Days.Select(d => d with { Plan = Then(d) })] } };
+    }
+
+    private async Task<StandingPlan?> Parsed(PlanRow? row, CancellationToken ct)
     {
         if (
             row is null
@@ -52,10 +152,10 @@ public sealed partial class ProgrammeDesk(
             return null;
         var ids = plan.Days.Select(d => d.Session).OfType<Guid>().ToList();
         var rows = await db
-            .Sessions.AsNoTracking()
+            .WholeSessions.AsNoTracking()
             .Where(s => s.StudentId == row.StudentId && ids.Contains(s.Id))
             .ToDictionaryAsync(s => s.Id, ct);
-        return new(row, sketch, plan, rows);
+        return new(row, sketch, plan, rows, []);
     }
 
     /// <summary>The weeks from today on, planned under today's facts; nothing is kept.</summary>
@@ -98,7 +198,10 @@ public sealed partial class ProgrammeDesk(
         if (!facts.IsOk || current is null)
             return facts;
         var days = current.Plan.Days;
-        var begun = days.Where(current.IsBegun).Select(d => (d.Day, d.Half)).ToHashSet();
+        var begun = days.Where(d => current.IsBegun(d) || current.IsDropped(d))
+            .Select(d => (d.Day, d.Half))
+            .Union(current.Taken)
+            .ToHashSet();
         var programme = facts.Value.Programme;
         return facts.Value with
         {
@@ -112,13 +215,14 @@ public sealed partial class ProgrammeDesk(
             Locked =
             [
                 .. from day in days
-                where day.Day >= since && current.IsOpen(day) && (day.Pinned || current.RowOf(day)!.PlanBefore is not null)
-                let plan = sessions.Read(current.RowOf(day)!)
+                where day.Day >= since && current.IsOpen(day) && (day.Pinned || current.RowOf(day)!.Before is not null)
+                let plan = day.Plan
                 where plan is not null && day.Ask is not null
                 select new LockedDay(new(day.Day, day.Minutes, day.Half), plan, day.Ask!),
             ],
-            Before = days.Where(d => d.Day >= since && d.Ask is not null).ToDictionary(d => (d.Day, d.Half), d => d.Ask!),
-            Seen = days.Where(d => d.Day >= since && d.Day < since.AddDays(SeenDays) && d.Ask is not null)
+            Before = days.Where(d => d.Day >= since && d.Ask is not null && !current.IsDropped(d))
+                .ToDictionary(d => (d.Day, d.Half), d => d.Ask!),
+            Seen = days.Where(d => d.Day >= since && d.Day < since.AddDays(SeenDays) && d.Ask is not null && !current.IsDropped(d))
                 .ToDictionary(d => (d.Day, d.Half), d => d.Ask!),
         };
     }
@@ -126,52 +230,115 @@ public sealed partial class ProgrammeDesk(
     private static IReadOnlyList<string> TestedIn(StoredDay? day) => [.. day?.Ask?.Of(BlockAim.Test) ?? []];
 
     /// <summary>Plans, and keeps it as the newest version.</summary>
-    /// <returns><c>changedMeanwhile</c> where another version stands than the coach saw.</returns>
-    public async Task<Result<(PlanRow Row, Appended Appended)>> Keep(Standing standing, PlanProgramme request, CancellationToken ct)
+    /// <returns><c>changedMeanwhile</c> where another version stands than the coach saw, or where the student's facts change faster than they are planned.</returns>
+    public Task<Result<(PlanRow Row, Appended Appended)>> Keep(Standing standing, PlanProgramme request, CancellationToken ct)
     {
-        var current = await Current(standing.Student.Id, ct);
-        if (await Told(request.Id, request.BasedOn, request.Ended, new { standing.Student.Id, request }, current, ct) is { } told)
-            return told;
-        var made = Make(standing, request.Sketch, current, ct);
-        return made.IsOk
-            ? await Store(
-                request.Id,
-                new { standing.Student.Id, request },
-                request.Sketch,
-                made.Value,
-                current is null ? "first" : "again",
-                current,
-                standing,
-                ct
-            )
-            : made.Problems.ToList();
+        var hash = Facts.Hash(new { standing.Student.Id, request });
+        return Keep(
+            standing,
+            (now, current) =>
+            {
+                var made = Make(now, request.Sketch, current, ct);
+                return made.IsOk
+                    ? new Draft(request.Id, hash, request.Sketch, made.Value, current is null ? "first" : "again")
+                    : made.Problems.ToList();
+            },
+            current => Told(request.Id, request.BasedOn, request.Ended, hash, current, ct),
+            ct
+        );
     }
 
     /// <summary>Plans, and keeps it where it is another plan than the one that stands.</summary>
     /// <returns>Sessions that are others than before.</returns>
     public async Task<Result<int>> KeepChanged(Standing standing, PlanProgramme request, CancellationToken ct)
     {
-        var current = await Current(standing.Student.Id, ct);
         if (await db.Plans.AnyAsync(p => p.Id == request.Id, ct))
             return 1;
-        var made = Make(standing, request.Sketch, current, ct);
-        if (!made.IsOk)
-            return made.Problems.ToList();
-        // Of a plan that was ended nothing stands.
-        var changed = current is { Row.EndedAt: null }
-            ? PlanDiff.Of((current.Sketch, current.Plan), (request.Sketch, made.Value), clock.Today, new HashSet<DateOnly>(), false).Count
-            : made.Value.Days.Count(d => d.Day >= clock.Today);
-        if (changed > 0)
-            await Store(request.Id, new { standing.Student.Id, request }, request.Sketch, made.Value, "roster", current, standing, ct);
-        return changed;
+        var (changed, hash) = (0, Facts.Hash(new { standing.Student.Id, request }));
+        var kept = await Keep(
+            standing,
+            (now, current) =>
+            {
+                var made = Make(now, request.Sketch, current, ct);
+                if (!made.IsOk)
+                    return made.Problems.ToList();
+                // Of a plan that was ended nothing stands.
+                changed = current is { Row.EndedAt: null }
+                    ? PlanDiff
+                        .Of((current.Sketch, current.Plan), (request.Sketch, made.Value), clock.Today, new HashSet<DateOnly>(), false)
+                        .Count
+                    : made.Value.Days.Count(d => d.Day >= clock.Today);
+                return changed > 0 ? new Draft(request.Id, hash, request.Sketch, made.Value, "roster") : Problem.Of(Same, "");
+            },
+            _ => Task.FromResult<Result<(PlanRow, Appended)>?>(null),
+            ct
+        );
+        return kept.IsOk || kept.Problems[0].Code == Same ? changed : kept.Problems.ToList();
+    }
+
+    /// <summary>No problem: there is nothing to keep.</summary>
+    private const string Same = "same";
+
+    /// <summary>A version that was worked out, and not kept yet.</summary>
+    internal sealed record Draft(Guid Id, string Hash, ProgrammeSketch Sketch, StoredPlan Plan, string Why);
+
+    /// <summary>
+    /// Works a version out, and keeps it if nothing was written of the student meanwhile: not a fact, not a session that began, moved or went, and no other
+    /// version. Else it is worked out once more under what stands by then.
+    /// </summary>
+    private async Task<Result<(PlanRow Row, Appended Appended)>> Keep(
+        Standing standing,
+        Func<Standing, StandingPlan?, Result<Draft>> work,
+        Func<StandingPlan?, Task<Result<(PlanRow, Appended)>?>> told,
+        CancellationToken ct
+    )
+    {
+        for (var again = false; ; again = true)
+        {
+            var current = await Current(standing.Student.Id, ct);
+            if (await told(current) is { } known)
+                return known;
+            var draft = work(standing, current);
+            if (!draft.IsOk)
+                return draft.Problems.ToList();
+            await using var transaction = db.Database.CurrentTransaction is null ? await db.Database.BeginTransactionAsync(ct) : null;
+            if (!await IsMoved(standing, current, ct))
+            {
+                var row = await Write(draft.Value, current, standing, ct);
+                var saved = await db.SaveFact(Appended.Stored, ct);
+                if (transaction is not null)
+                    await transaction.CommitAsync(ct);
+                return (row, saved);
+            }
+            if (again)
+                return Problem.Of("changedMeanwhile", "basedOn", ("newest", current?.Row.Number ?? 0));
+            if (transaction is not null)
+                await transaction.RollbackAsync(ct);
+            db.ChangeTracker.Clear();
+            standing = (await standings.Of(standing.Student.Id, ct))!;
+        }
+    }
+
+    /// <summary>Something that it was worked out of is otherwise by now.</summary>
+    internal async Task<bool> IsMoved(Standing standing, StandingPlan? current, CancellationToken ct)
+    {
+        var id = standing.Student.Id;
+        if (await db.FactsVersion(id, ct) != standing.Facts)
+            return true;
+        var newest = await db
+            .Plans.Where(p => p.StudentId == id)
+            .OrderByDescending(p => p.Number)
+            .Select(p => new { p.Id, p.EndedAt })
+            .FirstOrDefaultAsync(ct);
+        return current is not null && (newest?.Id != current.Row.Id || newest.EndedAt != current.Row.EndedAt);
     }
 
     /// <summary>What is still to be trained, as it is kept by now.</summary>
-    private List<LockedDay> Open(StandingPlan current, IReadOnlyList<StoredDay> days, DateOnly since) =>
+    private static List<LockedDay> Open(StandingPlan current, IReadOnlyList<StoredDay> days, DateOnly since) =>
         [
             .. from day in days
             where day.Day >= since && day.Ask is not null && current.IsOpen(day)
-            let kept = sessions.Read(current.RowOf(day)!) ?? day.Plan
+            let kept = day.Plan
             where kept is not null
             select new LockedDay(new(day.Day, kept.Minutes + day.TestMinutes, day.Half), kept with { Date = day.Day }, day.Ask!),
         ];
@@ -194,9 +361,7 @@ public sealed partial class ProgrammeDesk(
         )
             return null;
         var asked = ProgrammeFacts.Of(standing, current.Sketch, date < current.Sketch.End ? date : current.Sketch.End, content);
-        return asked.IsOk
-            ? new Assembler(content).Again(sessions.Read(row) ?? planned, asked.Value.Facts(date, planned.Minutes), ask)
-            : null;
+        return asked.IsOk ? new Assembler(content).Again(planned, asked.Value.Facts(date, planned.Minutes), ask) : null;
     }
 
     /// <summary>A plan with what its weeks have loaded by now.</summary>
@@ -210,61 +375,55 @@ public sealed partial class ProgrammeDesk(
     }
 
     /// <summary>The answer to a request that came before, or that comes too late.</summary>
-    private async Task<Result<(PlanRow Row, Appended Appended)>?> Told<T>(
+    private async Task<Result<(PlanRow Row, Appended Appended)>?> Told(
         Guid id,
         int basedOn,
         bool ended,
-        T body,
+        string hash,
         StandingPlan? current,
         CancellationToken ct
     )
     {
         if (await db.Plans.AsNoTracking().SingleOrDefaultAsync(p => p.Id == id, ct) is { } stored)
-            return (stored, stored.BodyHash == Facts.Hash(body) ? Appended.SameAgain : Appended.Clash);
+            return (stored, stored.BodyHash == hash ? Appended.SameAgain : Appended.Clash);
         if (basedOn != (current?.Row.Number ?? 0) || ended != (current?.Row.EndedAt is not null))
             return Problem.Of("changedMeanwhile", "basedOn", ("newest", current?.Row.Number ?? 0));
         return null;
     }
 
-    private async Task<Result<(PlanRow Row, Appended Appended)>> Store<T>(
-        Guid id,
-        T body,
-        ProgrammeSketch sketch,
-        StoredPlan plan,
-        string why,
-        StandingPlan? current,
-        Standing standing,
-        CancellationToken ct
-    )
+    /// <summary>Within the transaction that has looked at what it rests on: lays the sessions out, and adds the version, not yet saved.</summary>
+    internal async Task<PlanRow> Write(Draft draft, StandingPlan? current, Standing standing, CancellationToken ct)
     {
-        var laid = plan with { Days = [.. await laying.Lay(standing, plan, current, ct)] };
+        var laid = draft.Plan with { Days = [.. await laying.Lay(standing, draft.Plan, current, ct)] };
         var row = new PlanRow
         {
-            Id = id,
+            Id = draft.Id,
             StudentId = standing.Student.Id,
             // One that cannot be read has its number all the same.
             Number = (await db.Plans.Where(p => p.StudentId == standing.Student.Id).MaxAsync(p => (int?)p.Number, ct) ?? 0) + 1,
-            SketchJson = StoredJson.Write(sketch),
+            SketchJson = StoredJson.Write(draft.Sketch),
             DaysJson = StoredJson.Write(laid),
-            Why = why,
+            Why = draft.Why,
             At = clock.Now,
             By = scope.UserId,
-            BodyHash = Facts.Hash(body),
+            BodyHash = draft.Hash,
         };
         db.Plans.Add(row);
-        return (row, await db.SaveFact(Appended.Stored, ct));
+        return row;
     }
 
     /// <summary>Nothing more of it is planned: what has not begun is thrown away.</summary>
     public async Task<bool> End(Guid student, CancellationToken ct)
     {
+        await using var transaction = await db.Database.BeginTransactionAsync(ct);
         if (await Current(student, ct) is not { } current)
             return false;
         var row = await db.Plans.SingleAsync(p => p.Id == current.Row.Id, ct);
         row.EndedAt ??= clock.Now;
-        foreach (var session in (await laying.Open(current, ct)).Values)
-            session.DeletedAt = clock.Now;
+        foreach (var session in (await laying.Open(student, ct)).Values)
+            laying.Drop(session);
         await db.SaveChangesAsync(ct);
+        await transaction.CommitAsync(ct);
         return true;
     }
 }

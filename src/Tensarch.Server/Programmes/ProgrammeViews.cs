@@ -128,7 +128,7 @@ internal static class ProgrammeViews
             [.. day.Ask?.Of(BlockAim.Test) ?? []],
             row is { DeletedAt: null } ? row.Id : null,
             day.Pinned,
-            row?.PlanBefore is not null,
+            row?.Before is not null,
             day.Broken ?? [],
             ChangeOf(day, before),
             day.Plan?.Drills.Any(d => d.Sides.Count > 1) == true ? day.Plan.FirstSide : null,
@@ -142,8 +142,8 @@ internal static class ProgrammeViews
     }
 
     private static PlanDayState StateOf(StoredDay day, SessionRow? row, DateOnly today) =>
-        row is { StartedAt: not null }
-            ? row.EndedAt is null && row.StartedOn == today
+        row is { IsTrained: true }
+            ? row.Training!.EndedAt is null && row.Training.StartedOn == today
                 ? PlanDayState.Running
                 : PlanDayState.Done
             : row is { DeletedAt: not null }
@@ -199,7 +199,7 @@ internal static class ProgrammeViews
         // What was missed before the plan was made is in it already.
         var made = standing.State.Now.DayOf(current.Row.At);
         var missed = current.Plan.Days.Count(d =>
-            d.Day < today && d.Day >= made && current.IsOpen(d) && d.Day > (standing.State.LastSessionOn ?? DateOnly.MinValue)
+            d.Day < today && d.Day >= made && current.IsMissed(d) && d.Day > (standing.State.LastSessionOn ?? DateOnly.MinValue)
         );
         if (missed > 0)
             yield return new(

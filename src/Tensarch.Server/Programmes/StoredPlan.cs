@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Tensarch.Core.Planning;
 using Tensarch.Core.Programmes;
 using Tensarch.Core.Students;
@@ -16,7 +17,7 @@ public sealed record StoredPlan(
     /// <summary>What is planned, after what was before it.</summary>
     internal static StoredPlan Of(ProgrammePlan made, PlanFor asked, StandingPlan? current)
     {
-        var before = current?.Plan.Days.Where(d => d.Day < asked.From || current.IsBegun(d)) ?? [];
+        var before = current?.Plan.Days.Where(d => d.Day < asked.From || current.IsBegun(d) || current.IsDropped(d)) ?? [];
         var planned = made.Days.Select(d => new StoredDay(
             d.Slot.Day,
             d.Slot.Half,
@@ -42,8 +43,10 @@ public sealed record StoredPlan(
     }
 }
 
-/// <summary>One session of a plan as it is kept.</summary>
+/// <summary>One session of a plan: what is asked of it, and which session it is. Its plan and its day are the session's own.</summary>
+/// <param name="Plan">As the session has it; of a version that was, as it had it then. Not kept here.</param>
 /// <param name="Session">The row in which it is run; none where nothing may be done on the day.</param>
+/// <param name="Number">The number of the session's plan when this version was made.</param>
 /// <param name="Pinned">By a coach: it stays when the rest is planned again.</param>
 /// <param name="Broken">Rules that it breaks because it is pinned.</param>
 /// <param name="WhyNotMore">When it was planned; none where it was put there by hand.</param>
@@ -57,11 +60,12 @@ public sealed record StoredDay(
     IReadOnlyList<StoredBlock> Blocks,
     int FrameSeconds,
     int TestMinutes,
-    SessionPlan? Plan,
+    [property: JsonIgnore] SessionPlan? Plan,
     Guid? Session = null,
     bool Pinned = false,
     IReadOnlyList<string>? Broken = null,
-    IReadOnlyList<DayReason>? WhyNotMore = null
+    IReadOnlyList<DayReason>? WhyNotMore = null,
+    int? Number = null
 );
 
 public sealed record StoredBlock(string Skill, BlockAim Kind, int Level, int Seconds, bool Exposes);

@@ -89,7 +89,7 @@ public static class Today
             .Select(s => new { s.Id, s.Name })
             .ToDictionaryAsync(s => s.Id, s => s.Name, ct);
         var sessions = await db
-            .Sessions.AsNoTracking()
+            .WholeSessions.AsNoTracking()
             .Where(s => s.Date == today && s.DeletedAt == null)
             .OrderBy(s => s.Half)
             .ThenBy(s => s.CreatedAt)
@@ -125,9 +125,13 @@ public static class Today
         var missed = await db
             .Sessions.AsNoTracking()
             .Where(s =>
-                s.Date < today && s.Date >= today.AddDays(-MissedDays) && s.StartedAt == null && s.DeletedAt == null && s.Half != null
+                s.Date < today
+                && s.Date >= today.AddDays(-MissedDays)
+                && s.DeletedAt == null
+                && s.Half != null
+                && (s.Training == null || s.Training.StartedAt == null)
             )
-            .Where(s => !db.Sessions.Any(d => d.StudentId == s.StudentId && d.StartedOn != null && d.StartedOn >= s.Date))
+            .Where(s => !db.Trainings.Any(d => d.StudentId == s.StudentId && d.StartedOn != null && d.StartedOn >= s.Date))
             .GroupBy(s => s.StudentId)
             .Select(g => new
             {
@@ -205,18 +209,18 @@ public static class Today
 
     private static TodaySession Line(SessionRow row, string name)
     {
-        var plan = PlanGist.Of(row.PlanJson);
+        var plan = PlanGist.Of(row.Planned.PlanJson);
         return new(
             row.Id,
             row.StudentId,
             name,
-            row.Skill,
-            row.Beside,
-            plan?.Minutes ?? row.TotalSeconds / 60,
+            row.Planned.Skill,
+            row.Planned.Beside,
+            plan?.Minutes ?? row.Planned.TotalSeconds / 60,
             row.Half,
             plan?.Tests == true,
-            row.StartedAt,
-            row.EndedAt
+            row.Training?.StartedAt,
+            row.Training?.EndedAt
         );
     }
 }

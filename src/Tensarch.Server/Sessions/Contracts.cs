@@ -1,15 +1,15 @@
-using System.ComponentModel.DataAnnotations;
 using Tensarch.Core;
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Planning;
 using Tensarch.Core.Sessions;
 using Tensarch.Core.Skills;
-using Tensarch.Core.Students;
+using Tensarch.Server.Data;
 using Tensarch.Server.Students;
 
 namespace Tensarch.Server.Sessions;
 
 /// <param name="Logged">Something was done in it and is in the books.</param>
+/// <param name="Version">What a change of it is made on.</param>
 public sealed record SessionLine(
     Guid Id,
     string Skill,
@@ -18,8 +18,23 @@ public sealed record SessionLine(
     DateTimeOffset? StartedAt,
     DateTimeOffset? EndedAt,
     bool Logged,
-    IReadOnlyList<string> Beside
-);
+    IReadOnlyList<string> Beside,
+    int Version
+)
+{
+    internal static SessionLine Of(SessionRow row) =>
+        new(
+            row.Id,
+            row.Planned.Skill,
+            row.Date,
+            row.Planned.TotalSeconds,
+            row.Training?.StartedAt,
+            row.Training?.EndedAt,
+            row.Training?.Worked.Count > 0,
+            row.Planned.Beside,
+            row.Version
+        );
+}
 
 /// <summary>One session as it stands on the sheet.</summary>
 /// <param name="Doubled">Sets of a second device that had not heard of the first, which nobody has looked at yet.</param>
@@ -75,6 +90,7 @@ public sealed record SheetPart(string Id, string Drill, Side? Side, int Seconds,
 }
 
 /// <param name="ExpiresAt">A day from now, or when the student's state changes without a new fact, if that is sooner.</param>
+/// <param name="Plan">The number of the plan that it was made of: what is done by it is told with it.</param>
 /// <param name="CarryOver">Shown before it starts.</param>
 /// <param name="BodyWords">What the student calls parts of their body.</param>
 /// <param name="Ended">What bars keep from being done by now: no version with one of these loads goes on.</param>
@@ -85,52 +101,8 @@ public sealed record PackResponse(
     DateTimeOffset MadeAt,
     DateTimeOffset ExpiresAt,
     SessionPack Pack,
+    int Plan,
     IReadOnlyList<string> Ended,
     CarriedNote? CarryOver,
     IReadOnlyList<BodyWord> BodyWords
 );
-
-/// <summary>What was done, sent by the runner under ids of its own.</summary>
-/// <param name="SentAt">The runner's clock at sending: what it is off by is taken out of every instant.</param>
-/// <param name="FinishedAt">When the session ended; none while it goes on.</param>
-public sealed record FactsRequest(
-    DateTimeOffset SentAt,
-    [MaxLength(FactsRequest.Most)] IReadOnlyList<SetFact> Sets,
-    [MaxLength(FactsRequest.Most)] IReadOnlyList<SignalFact> Signals,
-    DateTimeOffset? FinishedAt
-)
-{
-    /// <summary>Facts in one request.</summary>
-    public const int Most = 500;
-
-    /// <summary>Of one set.</summary>
-    public const int LongestSeconds = 3600;
-}
-
-public sealed record SetFact(
-    Guid Id,
-    [RegularExpression(Key.Pattern)] string Drill,
-    [RegularExpression(Key.Pattern)] string Variant,
-    Side? Side,
-    [Range(0, 100)] int Round,
-    [Range(0, FactsRequest.LongestSeconds)] double? Seconds,
-    [Range(0, 500)] int? CleanReps,
-    [Range(1, 5)] int? Quality,
-    [Range(0, 10)] int? Sensation,
-    DateTimeOffset At
-);
-
-public sealed record SignalFact(
-    Guid Id,
-    [RegularExpression(Key.Pattern)] string? Drill,
-    SignalKind Kind,
-    LoadTag? Region,
-    Side? Side,
-    [Range(0, 10)] int? Pain,
-    [StringLength(1000)] string? Note,
-    DateTimeOffset At
-);
-
-/// <param name="Clashes">Ids that another fact has already; these were not stored.</param>
-/// <param name="Ended">What bars keep from being done from now on: the runner stops every version with one of these loads.</param>
-public sealed record FactsResponse(int Stored, int SameAgain, IReadOnlyList<Guid> Clashes, IReadOnlyList<string> Ended);

@@ -3,6 +3,7 @@ using Tensarch.Core.Catalogue;
 using Tensarch.Core.Planning;
 using Tensarch.Core.Sessions;
 using Tensarch.Server.Data;
+using Tensarch.Server.Programmes;
 using Tensarch.Server.Students;
 
 namespace Tensarch.Server.Sessions;
@@ -11,14 +12,12 @@ namespace Tensarch.Server.Sessions;
 internal static class KeptWork
 {
     /// <summary>What was worked: all that loaded the body, and not what counts for nothing by now. What of it proves is the state's to say.</summary>
-    public static async Task<List<string>> Of(TensarchDb db, SessionRow of, CatalogueContent catalogue, CancellationToken ct)
+    public static async Task<List<string>> Of(TensarchDb db, TrainingRow of, CatalogueContent catalogue, CancellationToken ct)
     {
-        var id = of.Id;
+        var id = of.SessionId;
         var corrected =
-            from session in db.Sessions
-            where session.Id == id
             from correction in db.Corrections
-            where correction.StudentId == session.StudentId && correction.What == Corrected.Set
+            where correction.StudentId == of.StudentId && correction.What == Corrected.Set
             where db.Sets.Any(s => s.Id == correction.Of && s.SessionId == id)
             select correction;
         var corrections = new Corrections(await corrected.AsNoTracking().ToListAsync(ct));
@@ -49,7 +48,7 @@ internal static class KeptWork
             );
         return
         [
-            .. Work.Of(rounds, StoredJson.TryRead<SessionPlan>(of.PlanJson), catalogue)
+            .. Work.Of(rounds, StoredJson.TryRead<SessionPlan>(of.Planned.PlanJson), catalogue)
                 .Select(w => w.ToString())
                 .Order(StringComparer.Ordinal),
         ];
@@ -69,19 +68,20 @@ internal static class KeptWork
             var db = scope.ServiceProvider.GetRequiredService<TensarchDb>();
             var content = scope.ServiceProvider.GetRequiredService<CatalogueContent>();
             var ids = await db
-                .Sessions.FromSqlRaw("""SELECT * FROM "Sessions" WHERE "StartedAt" IS NOT NULL AND "Worked" NOT LIKE '%/@%'""")
-                .Select(s => s.Id)
+                .Trainings.FromSqlRaw("""SELECT * FROM "Trainings" WHERE "StartedAt" IS NOT NULL AND "Worked" NOT LIKE '%/@%'""")
+                .Select(s => s.SessionId)
                 .ToListAsync(ct);
+            await KeptWeeks.Rebuild(db, ct);
             foreach (var batch in ids.Chunk(100))
             {
-                foreach (var session in await db.Sessions.Where(s => batch.Contains(s.Id)).ToListAsync(ct))
-                    session.Worked = await Of(db, session, content, ct);
+                foreach (var training in await db.Trainings.Include(t => t.Planned).Where(t => batch.Contains(t.SessionId)).ToListAsync(ct))
+                    training.Worked = await Of(db, training, content, ct);
                 await db.SaveChangesAsync(ct);
                 db.ChangeTracker.Clear();
             }
         }
-        await all.Database.ExecuteSqlRawAsync("PRAGMA user_version = 2", ct);
+        await all.Database.ExecuteSqlRawAsync("PRAGMA user_version = 3", ct);
     }
 
-    private const int Rebuilt = 2;
+    private const int Rebuilt = 3;
 }

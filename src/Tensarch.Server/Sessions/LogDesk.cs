@@ -31,13 +31,13 @@ public sealed record LoggedPart(
     [Required, StringLength(120)] string Part,
     bool Done = true,
     [Range(1, HandLog.MostRounds)] int? Rounds = null,
-    [Range(1, FactsRequest.LongestSeconds)] double? Seconds = null,
+    [Range(1, FloorFact.LongestSeconds)] double? Seconds = null,
     [Range(0, 500)] int? CleanReps = null,
     [MaxLength(HandLog.MostRounds)] IReadOnlyList<LoggedRound>? Seen = null
 );
 
 /// <inheritdoc cref="SeenRound"/>
-public sealed record LoggedRound([Range(1, HandLog.MostRounds)] int Round, [Range(0, FactsRequest.LongestSeconds)] double Number);
+public sealed record LoggedRound([Range(1, HandLog.MostRounds)] int Round, [Range(0, FloorFact.LongestSeconds)] double Number);
 
 public sealed record LoggedSignal(SignalKind Signal, LoadTag? Region, [Range(0, 10)] int? Pain, Side? Side = null);
 
@@ -46,9 +46,9 @@ public sealed class LogDesk(TensarchDb db, CatalogueContent catalogue, PlanDesk 
 {
     public async Task<Result<SessionRow>> Log(Guid id, LogRequest request, CancellationToken ct)
     {
-        var row = await db.Sessions.AsNoTracking().SingleAsync(s => s.Id == id, ct);
+        var row = await db.WholeSessions.AsNoTracking().SingleAsync(s => s.Id == id, ct);
         var again = await db.Events.AnyAsync(e => e.Id == Derived(request.Id, "ended"), ct);
-        if (row.EndedAt is not null)
+        if (row.Training?.EndedAt is not null)
             return again ? row : Problem.Of("sessionOver", "id");
         if (plans.Read(row) is not { } plan)
             return Problem.Of("planUnreadable", "id");
@@ -68,7 +68,7 @@ public sealed class LogDesk(TensarchDb db, CatalogueContent catalogue, PlanDesk 
             return rounds.Problems.ToList();
 
         var ended = request.EndedAt ?? clock.Now;
-        var begun = ended.AddSeconds(-row.TotalSeconds);
+        var begun = ended.AddSeconds(-row.Planned.TotalSeconds);
         var seq = await db.Events.Where(e => e.SessionId == id).MaxAsync(e => (int?)e.Seq, ct) ?? 0;
         var entries = Entries(row, request, rounds.Value, begun, ended, seq);
         await using var transaction = await db.Database.BeginTransactionAsync(ct);
@@ -88,7 +88,7 @@ public sealed class LogDesk(TensarchDb db, CatalogueContent catalogue, PlanDesk 
         if (!string.IsNullOrWhiteSpace(request.CarryOver))
             await notes.Write(row.StudentId, new(Derived(request.Id, "carry-over"), request.CarryOver, CarryOver: true), ct);
         await transaction.CommitAsync(ct);
-        return await db.Sessions.AsNoTracking().SingleAsync(s => s.Id == id, ct);
+        return await db.WholeSessions.AsNoTracking().SingleAsync(s => s.Id == id, ct);
     }
 
     private static List<FloorEntry> Entries(
@@ -100,7 +100,8 @@ public sealed class LogDesk(TensarchDb db, CatalogueContent catalogue, PlanDesk 
         int seq
     )
     {
-        FloorEvent Said(string what, DateTimeOffset at) => new(Derived(request.Id, what), row.Id, ++seq, at, """{"is":"logged"}""");
+        FloorEvent Said(string what, DateTimeOffset at) =>
+            new(Derived(request.Id, what), row.Id, ++seq, at, """{"is":"logged"}""", row.Plan);
         var entries = new List<FloorEntry>();
         foreach (var part in rounds.GroupBy(r => r.Part))
             entries.Add(

@@ -17,7 +17,7 @@ public sealed class PackDesk(TensarchDb db, PlanDesk plans, CatalogueContent cat
     /// </returns>
     public async Task<Result<PackResponse>> Pack(SessionRow row, Standing standing, CancellationToken ct)
     {
-        if (row.EndedAt is not null)
+        if (row.Training?.EndedAt is not null)
             return Problem.Of("sessionOver", "");
         if (row.DeletedAt is not null)
             return Problem.Of("sessionDeleted", "");
@@ -27,7 +27,7 @@ public sealed class PackDesk(TensarchDb db, PlanDesk plans, CatalogueContent cat
             return Problem.Of("planOutdated", "otherLadder");
         var maker = new PackMaker(catalogue);
         // One that is under way goes on where it stood: what happened since is what has ended.
-        var made = row.StartedOn == clock.Today ? maker.Pack(plan, today) : maker.Make(plan, today);
+        var made = row.Training?.StartedOn == clock.Today ? maker.Pack(plan, today) : maker.Make(plan, today);
         if (!made.IsOk)
         {
             var code = plans.NowBarred(plan, standing.Bars).Count > 0 ? "planBarred" : "planOutdated";
@@ -42,6 +42,7 @@ public sealed class PackDesk(TensarchDb db, PlanDesk plans, CatalogueContent cat
             clock.Now,
             standing.State.Until < latest ? standing.State.Until : latest,
             made.Value,
+            row.Plan,
             PackLoads.Ended(standing.Bars),
             carried is null ? null : new(carried.Id, carried.Text),
             StoredJson.TryRead<List<BodyWord>>(standing.Student.BodyWordsJson) ?? []

@@ -26,94 +26,316 @@ public enum SessionChangeKind
 
     /// <summary>What was changed by hand last is as it was before; once more, and it is changed again.</summary>
     TakeBack,
+
+    /// <summary>Made anew under today's facts, for its own day, or for today where that is over.</summary>
+    Again,
 }
 
+/// <summary>A command on a session.</summary>
 /// <param name="Date">Where it moves to.</param>
-public sealed record SessionChange(SessionChangeKind Kind, DateOnly? Date = null);
+/// <param name="Id">Made by the client: sent again, it answers the same. None from a page of before.</param>
+/// <param name="Seen">The version of the session that the coach saw. Another stands by now: 412, with both.</param>
+public sealed record SessionChange(
+    SessionChangeKind Kind,
+    DateOnly? Date = null,
+    Guid? Id = null,
+    [System.ComponentModel.DataAnnotations.Range(1, int.MaxValue)] int? Seen = null
+);
 
-/// <summary>What is done with a session beside running it. Each may be sent twice and does the same.</summary>
+/// <summary>
+/// The one door to a session: each command is worked out on a version, and done in one transaction that looks whether that still stands. What is trained no
+/// command changes.
+/// </summary>
 public sealed class SessionChanges(
     TensarchDb db,
     CatalogueContent catalogue,
     PlanDesk plans,
+    EditDesk edits,
     ProgrammeDesk programmes,
+    WeekJudge weeks,
     Standings standings,
-    StudioClock clock
+    StudioClock clock,
+    StudioScope scope
 )
 {
-    public async Task<Result<SessionRow>> Make(Guid id, SessionChange change, CancellationToken ct)
+    /// <summary>What a command comes to, worked out and not done yet.</summary>
+    /// <param name="Do">Within the transaction; nothing is saved by it.</param>
+    /// <param name="On">What of the student it rests on; none where it rests on the session alone.</param>
+    private sealed record Work(Func<Task> Do, Standing? On = null, StandingPlan? Weeks = null);
+
+    public Task<Result<SessionLine>> Make(Guid id, SessionChange change, CancellationToken ct) =>
+        Command(change.Id, new { id, change }, id, row => WorkOut(row, change, ct), ct);
+
+    /// <summary>Keeps a session as it was changed by hand; what the checker refuses is not kept.</summary>
+    /// <returns>The session; or what <see cref="EditDesk.Try"/> says, or <c>editRefused</c> with the rules that it breaks.</returns>
+    public Task<Result<SessionLine>> Keep(Guid id, EditKeep request, CancellationToken ct) =>
+        Command(request.Id, new { id, request }, id, row => WorkOut(row, request, ct), ct);
+
+    /// <summary>As it stands.</summary>
+    public async Task<SessionLine> Now(Guid id, CancellationToken ct) =>
+        SessionLine.Of(await db.WholeSessions.AsNoTracking().SingleAsync(s => s.Id == id, ct));
+
+    private async Task<Result<SessionLine>> Command<TBody>(
+        Guid? command,
+        TBody body,
+        Guid id,
+        Func<SessionRow, Task<Result<Work>>> workOut,
+        CancellationToken ct
+    )
     {
-        var row = await db.Sessions.SingleAsync(s => s.Id == id, ct);
-        if (await Refuse(row, change, ct) is { Count: > 0 } problems)
-            return problems;
-        await db.SaveChangesAsync(ct);
-        return row;
+        var hash = Facts.Hash(body);
+        for (var again = false; ; again = true)
+        {
+            if (command is { } asked && await db.Commands.AsNoTracking().SingleOrDefaultAsync(c => c.Id == asked, ct) is { } answered)
+                return answered.BodyHash == hash
+                    ? StoredJson.TryRead<SessionLine>(answered.AnswerJson) ?? await Now(id, ct)
+                    : Problem.Of("clash", "id");
+            db.ChangeTracker.Clear();
+            var row = await db.WholeSessions.SingleAsync(s => s.Id == id, ct);
+            var work = await workOut(row);
+            if (!work.IsOk)
+                return work.Problems.ToList();
+            if (await Done(row, work.Value, command, hash, ct) is { } line)
+                return line;
+            if (again)
+                return Problem.Of("changedMeanwhile", "seen", ("newest", (await Now(id, ct)).Version));
+        }
     }
 
-    private async Task<List<Problem>> Refuse(SessionRow row, SessionChange change, CancellationToken ct)
+    /// <returns>None where it was worked out of what stands no more.</returns>
+    private async Task<SessionLine?> Done(SessionRow row, Work work, Guid? command, string hash, CancellationToken ct)
     {
+        var version = row.Version;
+        await using var transaction = await db.Database.BeginTransactionAsync(ct);
+        if (
+            await db.Sessions.Where(s => s.Id == row.Id).Select(s => s.Version).SingleAsync(ct) != version
+            || work.On is { } standing && await programmes.IsMoved(standing, work.Weeks, ct)
+        )
+            return null;
+        try
+        {
+            await work.Do();
+            await db.SaveChangesAsync(ct);
+            var line = SessionLine.Of(row);
+            if (command is { } id)
+            {
+                db.Commands.Add(
+                    new()
+                    {
+                        Id = id,
+                        SessionId = row.Id,
+                        AnswerJson = StoredJson.Write(line),
+                        At = clock.Now,
+                        By = scope.UserId,
+                        BodyHash = hash,
+                    }
+                );
+                await db.SaveChangesAsync(ct);
+            }
+            await transaction.CommitAsync(ct);
+            return line;
+        }
+        catch (DbUpdateException e) when (e is DbUpdateConcurrencyException || Facts.IsTaken(e))
+        {
+            return null;
+        }
+    }
+
+    private async Task<Result<Work>> WorkOut(SessionRow row, SessionChange change, CancellationToken ct)
+    {
+        if (change.Seen is { } seen && seen != row.Version)
+            return Problem.Of("changedMeanwhile", "seen", ("newest", row.Version));
         switch (change.Kind)
         {
-            case SessionChangeKind.End when row.StartedAt is null:
-                return [Problem.Of("notBegun", "kind")];
+            case SessionChangeKind.End when row.Training?.StartedAt is null:
+                return Problem.Of("notBegun", "kind");
             case SessionChangeKind.End:
-                row.EndedAt ??= clock.Now;
-                break;
-            case SessionChangeKind.Reopen when row.StartedOn != clock.Today:
-                return [Problem.Of("sessionOver", "kind")];
+                return Simply(row, () => row.Training.EndedAt ??= clock.Now);
+            case SessionChangeKind.Reopen when row.Training?.StartedOn != clock.Today:
+                return Problem.Of("sessionOver", "kind");
             case SessionChangeKind.Reopen:
-                row.EndedAt = null;
-                break;
-            case SessionChangeKind.Delete or SessionChangeKind.Move when row.StartedAt is not null:
-                return [Problem.Of("alreadyBegun", "kind")];
-            case SessionChangeKind.Delete:
-                row.DeletedAt ??= clock.Now;
-                break;
+                return Simply(row, () => row.Training.EndedAt = null);
+            case SessionChangeKind.Restore when row.DeletedAt is null:
+                return Simply(row, () => { });
             case SessionChangeKind.Restore:
-                row.DeletedAt = null;
-                break;
-            case SessionChangeKind.TakeBack when row.StartedAt is not null:
-                return [Problem.Of("alreadyBegun", "kind")];
-            case SessionChangeKind.TakeBack when StoredJson.TryRead<SessionPlan>(row.PlanBefore ?? "") is not { Drills: not null }:
-                return [Problem.Of("nothingChanged", "kind")];
+                return await Restore(row, ct);
+            case var _ when row.IsTrained:
+                return Problem.Of("alreadyBegun", "kind");
+            case SessionChangeKind.Delete:
+                return Simply(
+                    row,
+                    () =>
+                    {
+                        row.DeletedAt ??= clock.Now;
+                        Untouch(row);
+                    }
+                );
+            case var _ when row.DeletedAt is not null:
+                return Problem.Of("sessionDeleted", "kind");
             case SessionChangeKind.TakeBack:
-                var now = row.PlanJson;
-                plans.Lay(row, StoredJson.TryRead<SessionPlan>(row.PlanBefore!)!);
-                row.PlanBefore = now;
-                row.EditId = null;
-                break;
-            case SessionChangeKind.Move when change.Date is not { } date:
-                return [Problem.Of("required", "date")];
+                return await TakeBack(row, ct);
+            case SessionChangeKind.Move when change.Date is null:
+                return Problem.Of("required", "date");
             case SessionChangeKind.Move:
-                return await Move(row, change.Date!.Value, ct);
+                return await Move(row, change.Date.Value, "moved", ct);
+            default:
+                return await Move(row, row.Date < clock.Today ? clock.Today : row.Date, "again", ct);
         }
-        return [];
+    }
+
+    /// <summary>Of the weeks that stand it has its part of the day again, and stays there.</summary>
+    private async Task<Result<Work>> Restore(SessionRow row, CancellationToken ct)
+    {
+        if (await IsTaken(row, ct))
+            return Problem.Of("dayTaken", "kind");
+        var current = await programmes.Current(row.StudentId, ct);
+        if (
+            row.Half is not { } half
+            || row.Date < clock.Today
+            || current?.StandsOn(row.Date) != true
+            || row.Date < current.Sketch.Start
+            || plans.Read(row) is not { } plan
+        )
+            return Simply(row, () => row.DeletedAt = null);
+        var standing = (await standings.Of(row.StudentId, ct))!;
+        var day = current.Plan.Days.FirstOrDefault(d => d.Session == row.Id) ?? programmes.Besides(row, current.Sketch);
+        var put = programmes.Put(standing, current, day, plan, half, row.Restored());
+        if (!put.IsOk)
+            return put.Problems.ToList();
+        if (Refused(put.Value.Broken.Select(b => b.Code)) is { } broken)
+            return broken;
+        return new Work(
+            async () =>
+            {
+                row.Version++;
+                row.DeletedAt = null;
+                await db.SaveChangesAsync(ct);
+                await programmes.Write(put.Value.As(Guid.NewGuid(), ""), put.Value.After, standing, ct);
+            },
+            standing,
+            current
+        );
+    }
+
+    private static List<Problem>? Refused(IEnumerable<string> codes) =>
+        codes.Distinct().Select(code => Problem.Of("editRefused", code)).ToList() is { Count: > 0 } refused ? refused : null;
+
+    private static Result<Work> Simply(SessionRow row, Action change) =>
+        new Work(() =>
+        {
+            row.Version++;
+            change();
+            return Task.CompletedTask;
+        });
+
+    /// <summary>It was begun, and nothing was done in it: that is no training of what it becomes.</summary>
+    private void Untouch(SessionRow row)
+    {
+        if (row.Training is { } touched)
+            db.Trainings.Remove(touched);
+    }
+
+    private Task<bool> IsTaken(SessionRow row, CancellationToken ct) =>
+        db.Sessions.AnyAsync(
+            s =>
+                s.StudentId == row.StudentId
+                && s.Date == row.Date
+                && s.Half == row.Half
+                && row.Half != null
+                && s.Id != row.Id
+                && s.DeletedAt == null,
+            ct
+        );
+
+    private async Task<Result<Work>> WorkOut(SessionRow row, EditKeep request, CancellationToken ct)
+    {
+        var made = await edits.Make(row, request.Of, request.Changes, ct);
+        if (!made.IsOk)
+            return made.Problems.ToList();
+        var (plan, standing, verdicts) = made.Value;
+        var refused = verdicts.Where(v => v.Refused).ToList();
+        if (refused.Count > 0)
+            return refused.Select(v => v.Code).Distinct().Select(code => Problem.Of("editRefused", code)).ToList();
+        return await Put(row, [plan], row.Plan, "edited", standing, ct);
+    }
+
+    private async Task<Result<Work>> TakeBack(SessionRow row, CancellationToken ct)
+    {
+        var before = await db.PlanVersions.AsNoTracking().SingleOrDefaultAsync(p => p.SessionId == row.Id && p.Number == row.Before, ct);
+        return before is null || plans.Read(before) is not { } plan
+            ? Problem.Of("nothingChanged", "kind")
+            : await Put(row, [plan], row.Plan, "takenBack", (await standings.Of(row.StudentId, ct))!, ct);
     }
 
     /// <summary>
     /// As it is planned on the new day, in the place of what it was; with what was changed by hand where nothing refuses that there. Either can be
     /// taken back: the changes, or the move that lost them.
     /// </summary>
-    private async Task<List<Problem>> Move(SessionRow row, DateOnly date, CancellationToken ct)
+    private async Task<Result<Work>> Move(SessionRow row, DateOnly date, string why, CancellationToken ct)
     {
         var standing = (await standings.Of(row.StudentId, ct))!;
         var before = plans.Read(row);
         // A session of the weeks stays what the plan asks of it; what cannot be that any more is made as any other.
         var planned = await programmes.Again(standing, row, date, ct) is { } again
             ? Result.Of(again)
-            : plans.Make(standing, new(row.Id, date, before?.Minutes, row.Skill, row.Beside));
+            : plans.Make(
+                standing,
+                new(row.Id, date, before?.Minutes, row.Planned.Skill, row.Planned.Beside),
+                await weeks.Around(standing, date, row.Id, await programmes.Current(row.StudentId, ct), ct)
+            );
         if (!planned.IsOk)
-            return [.. planned.Problems];
+            return planned.Problems.ToList();
         var kept =
             before is { Bent: not null } && plans.TraineeOn(row, before, date, standing) is { } who
                 ? new PlanEditor(catalogue).MovedTo(before, who)
                 : null;
-        row.PlanBefore =
-            kept is not null ? StoredJson.Write(planned.Value)
-            : before is { Bent: not null } ? row.PlanJson
-            : null;
-        row.EditId = null;
-        plans.Lay(row, kept ?? planned.Value);
-        return [];
+        return kept is not null
+            ? await Put(row, [planned.Value, kept], null, why, standing, ct)
+            : await Put(row, [planned.Value], before is { Bent: not null } ? row.Plan : null, why, standing, ct);
+    }
+
+    /// <summary>Another plan in its place; of the weeks, through the one door of the weeks, which refuses what they do not allow.</summary>
+    /// <param name="laid">One after the other; of two, the first is what the second can be taken back to.</param>
+    /// <param name="before">The number of the plan that it can be taken back to, of one.</param>
+    private async Task<Result<Work>> Put(
+        SessionRow row,
+        IReadOnlyList<SessionPlan> laid,
+        int? before,
+        string why,
+        Standing standing,
+        CancellationToken ct
+    )
+    {
+        var (current, plan) = (await programmes.Current(row.StudentId, ct), laid[^1]);
+        var day = weeks.DayOf(row, current);
+        if (day is not null)
+        {
+            var put = programmes.Put(standing, current!, day, plan, day.Half);
+            if (!put.IsOk)
+                return put.Problems.ToList();
+            if (Refused(put.Value.Broken.Select(b => b.Code)) is { } broken)
+                return broken;
+            return new Work(() => Lay(plan.Date != row.Date ? put.Value.As(Guid.NewGuid(), "") : null), standing, current);
+        }
+        if (Refused((await weeks.Judge(standing, row, plan, ct)).Select(v => v.Code)) is { } over)
+            return over;
+        return new Work(() => Lay(null), standing, current);
+
+        async Task Lay(ProgrammeDesk.Draft? draft)
+        {
+            Untouch(row);
+            // Of weeks that are over: on another day it is a session of its own.
+            if (draft is null && plan.Date != row.Date)
+                row.Half = null;
+            foreach (var (i, one) in laid.Index())
+            {
+                if (i > 0)
+                    before = row.Plan;
+                plans.Lay(row, one, why);
+            }
+            row.Before = before;
+            if (draft is not null)
+                await programmes.Write(draft, current, standing, ct);
+        }
     }
 }

@@ -1,12 +1,13 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
+using Tensarch.Core;
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Planning;
-using Tensarch.Core.Sessions;
 using Tensarch.Server.Accounts;
 using Tensarch.Server.Data;
 using Tensarch.Server.Hosting;
 using Tensarch.Server.Planning;
+using Tensarch.Server.Programmes;
 using Tensarch.Server.Skills;
 using Tensarch.Server.Students;
 
@@ -27,7 +28,7 @@ public static class SessionEndpoints
         var sessions = api.MapGroup("/sessions/{sessionId}").WithTags("Sessions");
         sessions.MapGet("/", Sheet);
         sessions.MapGet("/pack", Pack);
-        sessions.MapPost("/facts", Log);
+        sessions.MapPost("/facts", Closed).ExcludeFromDescription();
         sessions.MapGet("/events", Events);
         sessions.MapPost("/changes", Change);
         sessions.MapPost("/log", LogByHand);
@@ -45,7 +46,17 @@ public static class SessionEndpoints
                 .OrderByDescending(s => s.Date)
                 .ThenByDescending(s => s.CreatedAt)
                 .Take(PageSize)
-                .Select(s => new SessionLine(s.Id, s.Skill, s.Date, s.TotalSeconds, s.StartedAt, s.EndedAt, s.Worked.Any(), s.Beside))
+                .Select(s => new SessionLine(
+                    s.Id,
+                    s.Planned.Skill,
+                    s.Date,
+                    s.Planned.TotalSeconds,
+                    s.Training!.StartedAt,
+                    s.Training.EndedAt,
+                    s.Training != null && s.Training.Worked.Any(),
+                    s.Planned.Beside,
+                    s.Version
+                ))
                 .ToListAsync(ct)
         );
 
@@ -59,8 +70,8 @@ public static class SessionEndpoints
     )
     {
         var rows = await db
-            .Sessions.AsNoTracking()
-            .Where(s => s.Date == clock.Today && s.EndedAt == null && s.DeletedAt == null)
+            .WholeSessions.AsNoTracking()
+            .Where(s => s.Date == clock.Today && s.DeletedAt == null && (s.Training == null || s.Training.EndedAt == null))
             .Where(s => db.Students.Any(p => p.Id == s.StudentId && p.ArchivedAt == null))
             .OrderByDescending(s => s.CreatedAt)
             .Take(PageSize)
@@ -75,14 +86,25 @@ public static class SessionEndpoints
         return TypedResults.Ok(packs);
     }
 
-    private static async Task<IResult> Plan(Guid studentId, PlanRequest request, PlanDesk desk, Standings standings, CancellationToken ct)
+    private static async Task<IResult> Plan(
+        Guid studentId,
+        PlanRequest request,
+        PlanDesk desk,
+        WeekJudge weeks,
+        ProgrammeDesk programmes,
+        Standings standings,
+        StudioClock clock,
+        CancellationToken ct
+    )
     {
         var standing = (await standings.Of(studentId, ct))!;
-        var planned = await desk.Plan(standing, request, ct);
+        var current = await programmes.Current(studentId, ct);
+        var around = await weeks.Around(standing, request.Date ?? clock.Today, request.Id, current, ct);
+        var planned = await desk.Plan(standing, request, around, ct);
         if (!planned.IsOk)
             return Problems.Unprocessable(planned.Problems);
         var row = planned.Value.Row;
-        return Problems.Respond(planned.Value.Appended, $"/api/v1/sessions/{request.Id}", Line(row));
+        return Problems.Respond(planned.Value.Appended, $"/api/v1/sessions/{request.Id}", SessionLine.Of(row));
     }
 
     private static async Task<Results<Ok<SessionLine>, ProblemHttpResult>> Change(
@@ -93,7 +115,7 @@ public static class SessionEndpoints
     )
     {
         var made = await changes.Make(sessionId, change, ct);
-        return made.IsOk ? TypedResults.Ok(Line(made.Value)) : Problems.Unprocessable(made.Problems);
+        return made.IsOk ? TypedResults.Ok(made.Value) : await Refused(sessionId, made.Problems, changes, ct);
     }
 
     /// <summary>A lesson that was held without the runner.</summary>
@@ -105,7 +127,7 @@ public static class SessionEndpoints
     )
     {
         var logged = await desk.Log(sessionId, request, ct);
-        return logged.IsOk ? TypedResults.Ok(Line(logged.Value)) : Problems.Unprocessable(logged.Problems);
+        return logged.IsOk ? TypedResults.Ok(SessionLine.Of(logged.Value)) : Problems.Unprocessable(logged.Problems);
     }
 
     /// <summary>The session as changes by hand would make it, with the checker's word on it; nothing is kept.</summary>
@@ -136,16 +158,30 @@ public static class SessionEndpoints
     private static async Task<Results<Ok<SessionLine>, ProblemHttpResult>> Keep(
         Guid sessionId,
         EditKeep request,
-        EditDesk desk,
+        SessionChanges changes,
         CancellationToken ct
     )
     {
-        var kept = await desk.Keep(sessionId, request, ct);
-        return kept.IsOk ? TypedResults.Ok(Line(kept.Value)) : Problems.Unprocessable(kept.Problems);
+        var kept = await changes.Keep(sessionId, request, ct);
+        return kept.IsOk ? TypedResults.Ok(kept.Value) : await Refused(sessionId, kept.Problems, changes, ct);
     }
 
-    private static SessionLine Line(SessionRow row) =>
-        new(row.Id, row.Skill, row.Date, row.TotalSeconds, row.StartedAt, row.EndedAt, row.Worked.Count > 0, row.Beside);
+    /// <summary>Of a session that is another than the one that was seen, the answer says how it stands now.</summary>
+    private static async Task<ProblemHttpResult> Refused(
+        Guid sessionId,
+        IReadOnlyList<Problem> problems,
+        SessionChanges changes,
+        CancellationToken ct
+    )
+    {
+        if (problems[0].Code == "clash")
+            return Problems.IdTaken();
+        if (problems[0].Code != "changedMeanwhile")
+            return Problems.Unprocessable(problems);
+        var refused = Problems.Of(412, "changedMeanwhile", [.. problems]);
+        refused.ProblemDetails.Extensions["now"] = await changes.Now(sessionId, ct);
+        return refused;
+    }
 
     private static async Task<Results<Ok<SessionSheet>, ProblemHttpResult>> Sheet(
         Guid sessionId,
@@ -158,25 +194,25 @@ public static class SessionEndpoints
     )
     {
         var studio = await settings.Read(ct);
-        var row = await db.Sessions.AsNoTracking().SingleAsync(s => s.Id == sessionId, ct);
+        var row = await db.WholeSessions.AsNoTracking().SingleAsync(s => s.Id == sessionId, ct);
         var standing = (await standings.Of(row.StudentId, ct))!;
         if (desk.Read(row) is not { } plan)
             return Problems.Of(409, "planUnreadable");
         var ladders = await desk.LaddersOf(plan, ct);
-        var carried = row.EndedAt is null ? await Notes.CarriedOver(row.StudentId, db, ct) : null;
+        var carried = row.Training?.EndedAt is null ? await Notes.CarriedOver(row.StudentId, db, ct) : null;
         return TypedResults.Ok(
             new SessionSheet(
                 row.Id,
-                row.Skill,
-                row.Beside,
+                row.Planned.Skill,
+                row.Planned.Beside,
                 row.StudentId,
                 standing.Student.Name,
-                row.TotalSeconds,
-                row.StartedAt,
-                row.EndedAt,
+                row.Planned.TotalSeconds,
+                row.Training?.StartedAt,
+                row.Training?.EndedAt,
                 plan,
                 SheetPart.Of(plan, ladders, catalogue),
-                row.StartedAt is null ? [] : await DoneLines.Of(row, plan, standing.State, db, catalogue, ct),
+                !row.IsTrained ? [] : await DoneLines.Of(row, plan, standing.State, db, catalogue, ct),
                 await db.Sets.CountAsync(
                     s =>
                         s.SessionId == sessionId
@@ -190,8 +226,8 @@ public static class SessionEndpoints
                     ct
                 ),
                 row.DeletedAt is not null,
-                row.EndedAt is null ? desk.NowBarred(plan, standing.Bars) : [],
-                row.EndedAt is null ? desk.Outdated(row, plan, standing) : [],
+                row.Training?.EndedAt is null ? desk.NowBarred(plan, standing.Bars) : [],
+                row.Training?.EndedAt is null ? desk.Outdated(row, plan, standing) : [],
                 standing.Bars.SensationCeiling,
                 carried is null ? null : new(carried.Id, carried.Text),
                 PackingLine.Of(
@@ -203,7 +239,7 @@ public static class SessionEndpoints
                 ),
                 OpeningHours.IsClosed(StudioDesk.OpeningOf(studio), row.Date),
                 EditDesk.VersionOf(row),
-                row.PlanBefore is not null && row.StartedAt is null
+                row.Before is not null && !row.IsTrained
             )
         );
     }
@@ -216,7 +252,7 @@ public static class SessionEndpoints
         CancellationToken ct
     )
     {
-        var row = await db.Sessions.AsNoTracking().SingleAsync(s => s.Id == sessionId, ct);
+        var row = await db.WholeSessions.AsNoTracking().SingleAsync(s => s.Id == sessionId, ct);
         var pack = await desk.Pack(row, (await standings.Of(row.StudentId, ct))!, ct);
         return pack.IsOk
             ? TypedResults.Ok(pack.Value)
@@ -230,9 +266,10 @@ public static class SessionEndpoints
         StudioScope scope,
         CancellationToken ct
     ) =>
-        request.Author is { } author && author != scope.UserId
-            ? Problems.Of(409, "otherAuthor")
-            : TypedResults.Ok(await desk.Tell(request, ct));
+        request.Author is { } author && author != scope.UserId ? Problems.Of(409, "otherAuthor")
+        : request.Entries.Sum(e => e.Facts.Count) > TellRequest.MostFacts
+            ? Problems.Unprocessable([Problem.Of("tooMany", "entries", ("most", TellRequest.MostFacts))])
+        : TypedResults.Ok(await desk.Tell(request, ct));
 
     /// <summary>
     /// What was said in a session, in the order in which it was: another device goes on from there. What was said without having heard the rest is
@@ -249,28 +286,6 @@ public static class SessionEndpoints
                 .ToListAsync(ct)
         );
 
-    /// <summary>Logged facts are never refused for what became of the plan; a clash of ids is told, the rest is stored.</summary>
-    private static async Task<Results<Ok<FactsResponse>, ProblemHttpResult>> Log(
-        Guid sessionId,
-        FactsRequest request,
-        TensarchDb db,
-        SessionDesk desk,
-        Standings standings,
-        CancellationToken ct
-    )
-    {
-        var logged = await desk.Log(sessionId, request, ct);
-        if (!logged.IsOk)
-            return Problems.Unprocessable(logged.Problems);
-        var row = await db.Sessions.AsNoTracking().SingleAsync(s => s.Id == sessionId, ct);
-        var standing = (await standings.Of(row.StudentId, ct))!;
-        var response = logged.Value with { Ended = PackLoads.Ended(standing.Bars) };
-        if (response.Clashes.Count == 0)
-            return TypedResults.Ok(response);
-        var clash = Problems.IdTaken();
-        clash.ProblemDetails.Extensions["stored"] = response.Stored;
-        clash.ProblemDetails.Extensions["sameAgain"] = response.SameAgain;
-        clash.ProblemDetails.Extensions["clashes"] = response.Clashes;
-        return clash;
-    }
+    /// <summary>Rounds without what was said of them: a runner of before told them here. What it still keeps, its next start tells as entries.</summary>
+    private static ProblemHttpResult Closed(Guid sessionId) => Problems.Of(410, "doorClosed");
 }

@@ -16,7 +16,10 @@ public sealed record TellRequest(
 )
 {
     /// <summary>Entries in one request.</summary>
-    public const int Most = 200;
+    public const int Most = 50;
+
+    /// <summary>Facts in one request, of all entries.</summary>
+    public const int MostFacts = 200;
 }
 
 public sealed record FloorEntry(FloorEvent Event, [MaxLength(20)] IReadOnlyList<FloorFact> Facts);
@@ -24,12 +27,14 @@ public sealed record FloorEntry(FloorEvent Event, [MaxLength(20)] IReadOnlyList<
 /// <param name="Session">The session that is run.</param>
 /// <param name="Seq">Counts up on the device.</param>
 /// <param name="Said">The event, as JSON of the runner's own.</param>
+/// <param name="Plan">The number of the plan that is run, as the pack had it.</param>
 public sealed record FloorEvent(
     Guid Id,
     Guid Session,
     [Range(0, 1_000_000)] int Seq,
     DateTimeOffset At,
-    [Required, StringLength(4000)] string Said
+    [Required, StringLength(4000)] string Said,
+    [Range(-1_000_000, 1_000_000)] int? Plan = null
 );
 
 public enum FloorFactKind
@@ -46,6 +51,7 @@ public enum FloorFactKind
 
 /// <summary>One fact of the floor; which fields it has depends on its kind.</summary>
 /// <param name="Of">The set that is confirmed, or whose quality is said.</param>
+/// <param name="Quality">Of a set, where it is said with it; else of the set that is named.</param>
 public sealed record FloorFact(
     Guid Id,
     FloorFactKind Kind,
@@ -54,7 +60,7 @@ public sealed record FloorFact(
     [RegularExpression(Key.Pattern)] string? Variant = null,
     Side? Side = null,
     [Range(0, 100)] int? Round = null,
-    [Range(0, FactsRequest.LongestSeconds)] double? Seconds = null,
+    [Range(0, FloorFact.LongestSeconds)] double? Seconds = null,
     [Range(0, 500)] int? CleanReps = null,
     bool? Confirmed = null,
     SignalKind? Signal = null,
@@ -64,7 +70,10 @@ public sealed record FloorFact(
     [MaxLength(20)] IReadOnlyList<GateAnswer>? Answers = null,
     Guid? Of = null,
     [Range(1, 5)] int? Quality = null
-);
+)
+{
+    public const int LongestSeconds = 3600;
+}
 
 public sealed record GateAnswer([RegularExpression(Key.Pattern)] string Check, [Range(0, 100)] int Answer);
 

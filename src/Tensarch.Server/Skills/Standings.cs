@@ -27,6 +27,8 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
     public async Task<IReadOnlyList<Standing>> Of(IReadOnlyList<StudentRow> students, CancellationToken ct, Ladder? also = null)
     {
         var ids = students.Select(s => s.Id).ToList();
+        // Before anything else: what is written meanwhile is noticed by it.
+        var versions = await db.Pulses.Where(p => ids.Contains(p.StudentId)).ToDictionaryAsync(p => p.StudentId, p => p.Facts, ct);
         var skills = await db.Skills.AsNoTracking().Where(s => ids.Contains(s.StudentId)).ToListAsync(ct);
         await ladders.Know(skills, ct);
         var judgedUnder = skills
@@ -35,7 +37,7 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
             .Append(also)
             .OfType<Ladder>();
         var rows = await Read(ids, skills, TestedDrills(judgedUnder), ct);
-        return [.. students.Select(student => Lay(student, rows))];
+        return [.. students.Select(student => Lay(student, versions.GetValueOrDefault(student.Id), rows))];
     }
 
     /// <summary>Drills whose rounds a test reads: the rounds of all others are not looked at.</summary>
@@ -155,7 +157,7 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
             {
                 s.Id,
                 From = db
-                    .Sessions.Where(n => n.StudentId == s.Id && n.StartedAt != null)
+                    .Trainings.Where(n => n.StudentId == s.Id && n.StartedAt != null)
                     .OrderByDescending(n => n.StartedAt)
                     .Skip(StudentFacts.NewestSessions - 1)
                     .Select(n => n.StartedAt)
@@ -177,17 +179,17 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
         [
             .. (
                 await db
-                    .Sessions.AsNoTracking()
+                    .Trainings.AsNoTracking()
                     .Where(s => ids.Contains(s.StudentId) && s.StartedAt >= since)
                     .Select(s => new
                     {
-                        s.Id,
+                        Id = s.SessionId,
                         s.StudentId,
-                        s.Skill,
-                        s.Beside,
+                        s.Planned.Skill,
+                        s.Planned.Beside,
                         s.StartedAt,
                         s.StartedOn,
-                        s.FirstSide,
+                        s.Planned.FirstSide,
                         s.Worked,
                     })
                     .ToListAsync(ct)
@@ -204,13 +206,13 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
             )),
         ];
 
-    private Standing Lay(StudentRow student, Rows rows)
+    private Standing Lay(StudentRow student, long version, Rows rows)
     {
         var id = student.Id;
         var readings = rows.Readings[id].Where(SoundReadings.IsSound).ToList();
         var corrections = new Corrections(rows.Corrections[id]);
         var standing = rows.Sets[id].Select(s => corrections.Apply(s.Set, s.Confirmed)).OfType<LoggedSet>().ToList();
-        var sets = standing.Where(s => s.Seconds is null or (>= 0 and <= FactsRequest.LongestSeconds)).ToList();
+        var sets = standing.Where(s => s.Seconds is null or (>= 0 and <= FloorFact.LongestSeconds)).ToList();
         List<Enrolment> enrolments =
         [
             .. rows.Skills[id]
@@ -271,7 +273,7 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
             [.. rows.Decisions[id].Where(d => !corrections.IsGone(d.Id)).Select(d => new SkillDecision(d.Skill, d.Decision))],
             enrolments
         );
-        return new(student, StudentState.From(facts, clock.Moment, catalogue), leftOut);
+        return new(student, StudentState.From(facts, clock.Moment, catalogue), version, leftOut);
     }
 
     /// <summary>

@@ -60,7 +60,7 @@ public sealed class CorrectionDesk(TensarchDb db, CatalogueContent catalogue, St
             Corrected.Exit => await db.ExitChecks.AnyAsync(e => e.Id == of && e.StudentId == student, ct),
             Corrected.Reading => await db.Readings.AnyAsync(r => r.Id == of && r.StudentId == student, ct),
             Corrected.Decision => await db.Decisions.AnyAsync(d => d.Id == of && d.StudentId == student, ct),
-            _ => await db.Sessions.AnyAsync(s => s.Id == of && s.StudentId == student && s.StartedAt != null, ct),
+            _ => await db.Trainings.AnyAsync(t => t.SessionId == of && t.StudentId == student && t.StartedAt != null, ct),
         };
         if (!there)
             return Problem.Of("noSuchFact", "of");
@@ -107,8 +107,8 @@ public sealed class CorrectionDesk(TensarchDb db, CatalogueContent catalogue, St
     {
         if (await db.Sets.Where(s => s.Id == set).Select(s => s.SessionId).SingleAsync(ct) is not { } id)
             return;
-        var session = await db.Sessions.SingleAsync(s => s.Id == id, ct);
-        session.Worked = await KeptWork.Of(db, session, catalogue, ct);
+        var training = await db.Trainings.Include(t => t.Planned).SingleAsync(t => t.SessionId == id, ct);
+        training.Worked = await KeptWork.Of(db, training, catalogue, ct);
         await db.SaveChangesAsync(ct);
     }
 }

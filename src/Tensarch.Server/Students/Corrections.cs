@@ -11,7 +11,7 @@ namespace Tensarch.Server.Students;
 /// <param name="Times">Of a way out: how many times it was tried.</param>
 public sealed record Instead(
     bool? Confirmed = null,
-    [Range(0, FactsRequest.LongestSeconds)] double? Seconds = null,
+    [Range(0, FloorFact.LongestSeconds)] double? Seconds = null,
     [Range(0, 500)] int? CleanReps = null,
     [Range(1, 5)] int? Quality = null,
     [RegularExpression(Key.Pattern)] string? Variant = null,

@@ -198,21 +198,21 @@ internal static class FactLines
             )),
             .. (
                 await db
-                    .Sessions.AsNoTracking()
+                    .Trainings.AsNoTracking()
                     .Where(f =>
                         f.StudentId == studentId
                         && f.StartedAt != null
-                        && (f.StartedAt < last.At || f.StartedAt == last.At && f.Id.CompareTo(last.Id) < 0)
+                        && (f.StartedAt < last.At || f.StartedAt == last.At && f.SessionId.CompareTo(last.Id) < 0)
                     )
                     .OrderByDescending(f => f.StartedAt)
-                    .ThenByDescending(f => f.Id)
+                    .ThenByDescending(f => f.SessionId)
                     .Take(PageSize + 1)
                     .Select(s => new
                     {
-                        s.Id,
+                        Id = s.SessionId,
                         s.StartedAt,
-                        s.By,
-                        s.Skill,
+                        s.Planned.By,
+                        s.Planned.Skill,
                     })
                     .ToListAsync(ct)
             ).Select(s => new Found(new(s.Id, Corrected.Session, s.StartedAt!.Value, "", Skill: s.Skill), s.By)),

@@ -55,12 +55,12 @@ public static class StudentEndpoints
         if (await standings.Of(studentId, ct) is not { } standing)
             return Problems.NotFound();
         var next = await db
-            .Sessions.Where(s => s.StudentId == studentId && s.EndedAt == null && s.DeletedAt == null)
+            .Sessions.Where(s => s.StudentId == studentId && s.DeletedAt == null && (s.Training == null || s.Training.EndedAt == null))
             // Today's, else the next one to come, else what was left over.
             .OrderBy(s => s.Date < clock.Today)
             .ThenBy(s => s.Date < clock.Today ? null : (DateOnly?)s.Date)
             .ThenByDescending(s => s.CreatedAt)
-            .Select(s => new NextSessionLine(s.Id, s.Skill, s.Beside))
+            .Select(s => new NextSessionLine(s.Id, s.Planned.Skill, s.Planned.Beside))
             .FirstOrDefaultAsync(ct);
         var gate = new Gate(catalogue);
         response.Headers.ETag = $"\"{standing.Student.Version}\"";

@@ -236,7 +236,9 @@ public sealed class SettingsTests : IAsyncLifetime
         Assert.Equal(day.AddDays(1), moved);
         Assert.Equal(
             moved,
-            await app.Rows(db => db.Sessions.IgnoreQueryFilters().Where(s => s.Id == session).Select(s => s.StartedOn!.Value).SingleAsync())
+            await app.Rows(db =>
+                db.Trainings.IgnoreQueryFilters().Where(s => s.SessionId == session).Select(s => s.StartedOn!.Value).SingleAsync()
+            )
         );
         // The sign-in that stands counts its days there at once.
         Assert.Equal(0, (await owner.Get("/studio/time-zone?zone=Asia/Tokyo")).GetProperty("sets").GetInt32());

@@ -104,9 +104,13 @@ public sealed partial class CalendarTests(StudioApp app) : IClassFixture<StudioA
             await db.Database.ExecuteSqlAsync(
                 $"""
                 WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < {CalendarDesk.MostSessions})
-                INSERT INTO Sessions (Id, StudioId, StudentId, Skill, Date, PlanJson, TotalSeconds, FirstSide, CreatedAt, By, BodyHash)
-                SELECT printf('%08X-0000-4000-8000-000000000000', i), StudioId, StudentId, Skill, date({today}, '-' || (1 + i % 20) || ' days'),
-                    '', 600, FirstSide, CreatedAt, By, ''
+                INSERT INTO PlanVersions (SessionId, Number, StudioId, PlanJson, Skill, Beside, TotalSeconds, FirstSide, Why, At, By)
+                SELECT printf('%08X-0000-4000-8000-000000000000', i), 1, StudioId, '', Skill, '[]', 600, FirstSide, 'made', At, By
+                FROM (SELECT * FROM PlanVersions WHERE SessionId IN (SELECT Id FROM Sessions WHERE StudentId = {student}) LIMIT 1) CROSS JOIN n;
+                WITH RECURSIVE n(i) AS (SELECT 1 UNION ALL SELECT i + 1 FROM n WHERE i < {CalendarDesk.MostSessions})
+                INSERT INTO Sessions (Id, StudioId, StudentId, Date, Version, Plan, Sequence, CreatedAt, By, BodyHash)
+                SELECT printf('%08X-0000-4000-8000-000000000000', i), StudioId, StudentId, date({today}, '-' || (1 + i % 20) || ' days'),
+                    1, 1, 0, CreatedAt, By, ''
                 FROM (SELECT * FROM Sessions WHERE StudentId = {student} LIMIT 1) CROSS JOIN n
                 """
             )

@@ -978,16 +978,14 @@ public sealed class Bodies
             ["POST /sessions/{sessionId}/edits/try"] = async () => await Edit("/try"),
             ["POST /sessions/{sessionId}/edits/options"] = async () => await Edit("/options", ("instead", "lie-still")),
             ["POST /sessions/{sessionId}/changes"] = () =>
-                Plain($"/sessions/{session}/changes", new { kind = "restore", date = (string?)null }),
-            ["POST /sessions/{sessionId}/facts"] = () =>
                 Plain(
-                    $"/sessions/{session}/facts",
+                    $"/sessions/{session}/changes",
                     new
                     {
-                        sentAt = Now,
-                        sets = new[] { Set() },
-                        signals = new[] { StudioClient.Signal("dullPain", Now.AddMinutes(-1), "hamstring", 2) },
-                        finishedAt = (string?)null,
+                        kind = "restore",
+                        date = (string?)null,
+                        id = Id(),
+                        seen = (int?)null,
                     }
                 ),
         };

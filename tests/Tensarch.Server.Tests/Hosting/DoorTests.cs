@@ -144,8 +144,7 @@ public sealed class DoorTests(StudioApp app) : IClassFixture<StudioApp>, IAsyncL
         await coach.Place(student, 1, 1);
         var session = await coach.Session(student);
         var now = app.Time.GetUtcNow();
-        var drill = ContentLoader.Load().Drill("low-lunge");
-        var logged = await coach.Log(session, now, [StudioClient.Set(drill.Key, drill.Variants[0].Key, "left", now.AddHours(3))]);
+        var logged = await coach.Log(session, now, signals: [StudioClient.Signal("bailed", now.AddMinutes(9))]);
         Assert.Equal(HttpStatusCode.OK, logged.StatusCode);
         var sheet = await coach.Get($"/sessions/{session}");
         Assert.Equal(now, sheet.GetProperty("startedAt").GetDateTimeOffset());

@@ -123,7 +123,7 @@ public sealed class BadRowTests(StudioApp app) : IClassFixture<StudioApp>, IAsyn
             $"/api/v1/students/{students["Ada"]}/pictures?id={picture}&view=handstand-line",
             new ByteArrayContent(SamplePicture.Handstand(5, 5, 1).Draw())
         );
-        await Spoil($"UPDATE Sessions SET PlanJson = '{{' WHERE Id = {session}");
+        await Spoil($"UPDATE PlanVersions SET PlanJson = '{{' WHERE SessionId = {session}");
         await Spoil($"UPDATE OwnLadders SET Json = 'x' WHERE LadderKey = {ladder}");
         await Spoil($"UPDATE Sittings SET ItemsJson = '[1]' WHERE Id = {sitting}");
         await Spoil($"UPDATE Decisions SET EvidenceJson = '' WHERE StudentId = {students["Ada"]}");
@@ -172,9 +172,13 @@ public sealed class BadRowTests(StudioApp app) : IClassFixture<StudioApp>, IAsyn
         await Spoil($"UPDATE Plans SET SketchJson = '{{' WHERE StudentId = {students["Ada"]}");
         await Spoil($"UPDATE Plans SET DaysJson = '[]' WHERE StudentId = {students["Bo"]}");
         await Spoil($"UPDATE RosterRuns SET LinesJson = 'x'");
-        await Spoil($"UPDATE Sessions SET PlanJson = '7' WHERE StudentId = {students["Cleo"]}");
+        await Spoil(
+            $"UPDATE PlanVersions SET PlanJson = '7' WHERE SessionId IN (SELECT Id FROM Sessions WHERE StudentId = {students["Cleo"]})"
+        );
         var holes = """{"minutes":45,"drills":[null,{},{"drill":"gone","reason":null}]}""";
-        await Spoil($"UPDATE Sessions SET PlanJson = {holes} WHERE StudentId = {students["Bo"]}");
+        await Spoil(
+            $"UPDATE PlanVersions SET PlanJson = {holes} WHERE SessionId IN (SELECT Id FROM Sessions WHERE StudentId = {students["Bo"]})"
+        );
         await AllPagesAnswer($"/students/{students["Ada"]}/programme/", $"/students/{students["Bo"]}/programme/", "/sessions/");
         foreach (var name in new[] { "Ada", "Bo" })
             Assert.Equal(

@@ -83,8 +83,8 @@ public sealed class BeforeTrainingsTests : IAsyncLifetime
     public async Task Work_that_was_kept_without_its_instants_is_drawn_again()
     {
         var kept = await app.Rows(db =>
-            db.Sessions.IgnoreQueryFilters()
-                .Where(s => s.StartedAt != null && db.Sets.IgnoreQueryFilters().Any(x => x.SessionId == s.Id))
+            db.Trainings.IgnoreQueryFilters()
+                .Where(s => s.StartedAt != null && db.Sets.IgnoreQueryFilters().Any(x => x.SessionId == s.SessionId))
                 .Select(s => s.Worked)
                 .ToListAsync()
         );

@@ -130,7 +130,10 @@ public sealed class EditTests(StudioApp app) : IClassFixture<StudioApp>, IAsyncL
                 changes = new[] { Remove("pyramid-fold") },
             }
         );
-        Assert.Equal(("editedMeanwhile", "of"), await Problem(late));
+        Assert.Equal(HttpStatusCode.PreconditionFailed, late.StatusCode);
+        var both = await late.Content.ReadFromJsonAsync<JsonElement>();
+        Assert.Equal("changedMeanwhile", both.GetProperty("code").GetString());
+        Assert.Equal(await Version(), $"{both.GetProperty("now").GetProperty("version").GetInt32()}");
         Assert.Contains("pyramid-fold", await Drills());
     }
 

@@ -226,25 +226,11 @@ public sealed class FloorTests(StudioApp app) : IClassFixture<StudioApp>, IAsync
     }
 
     [Fact]
-    public async Task Through_the_old_door_too_what_is_done_under_a_bar_loads_and_proves_nothing()
+    public async Task The_door_of_before_is_closed_and_takes_nothing()
     {
-        await coach.Post($"/students/{student}/answers", new { answers = new[] { new { question = "hip-replacement", yes = true } } });
-        app.Time.Advance(TimeSpan.FromMinutes(30));
-        var told = await coach.Post(
-            $"/sessions/{session}/facts",
-            new
-            {
-                sentAt = Now,
-                sets = new[] { StudioClient.Set("low-lunge", "padded-knee", "left", Now.AddMinutes(-1)) },
-                signals = Array.Empty<object>(),
-                finishedAt = (DateTimeOffset?)null,
-            }
-        );
-        Assert.Equal(HttpStatusCode.OK, told.StatusCode);
-        var state = await State(student);
-        Assert.True(Assert.Single(Assert.Single(state.Sessions).Worked).UnderBar);
-        Assert.Single(Assert.Single(state.History.Days).Worked);
-        Assert.Empty(state.Evidence.Sets);
+        var told = await coach.Post($"/sessions/{session}/facts", new { sentAt = Now, sets = Array.Empty<object>() });
+        Assert.Equal("doorClosed", await told.Problem(HttpStatusCode.Gone));
+        Assert.Empty((await State(student)).Sessions);
     }
 
     [Fact]

@@ -72,7 +72,7 @@ public sealed class PulseTests(StudioApp app) : IClassFixture<StudioApp>, IAsync
             ["decision"] = () => tova.Decide(student, "left", "stay", 3),
             ["answers"] = () => tova.Answer(student, "hamstring"),
             ["session"] = () => tova.Session(student),
-            ["set"] = () => tova.Log(session, now, [StudioClient.Set("low-lunge", "deep", "left", now)]),
+            ["signal"] = () => tova.Log(session, now, signals: [StudioClient.Signal("bailed", now)]),
             ["sitting"] = () =>
                 tova.Post(
                     $"/students/{student}/sittings",

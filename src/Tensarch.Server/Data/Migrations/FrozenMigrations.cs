@@ -68,3 +68,6 @@ internal sealed class PlansAndSessionsByDay : FrozenMigration;
 
 [DbContext(typeof(TensarchDb)), Migration("20261201133233_WhatWasDone")]
 internal sealed class WhatWasDone : FrozenMigration;
+
+[DbContext(typeof(TensarchDb)), Migration("20261201152026_PlansAndTrainings")]
+internal sealed class PlansAndTrainings : FrozenMigration;

@@ -363,6 +363,39 @@ namespace Tensarch.Server.Data.Migrations
                     b.ToTable("AspNetUsers", (string)null);
                 });
 
+            modelBuilder.Entity("Tensarch.Server.Data.CommandRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("AnswerJson")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("BodyHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("By")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("SessionId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudioId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("StudioId");
+
+                    b.ToTable("Commands");
+                });
+
             modelBuilder.Entity("Tensarch.Server.Data.CorrectionRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1034,6 +1067,53 @@ namespace Tensarch.Server.Data.Migrations
                     b.ToTable("Plans");
                 });
 
+            modelBuilder.Entity("Tensarch.Server.Data.PlanVersionRow", b =>
+                {
+                    b.Property<Guid>("SessionId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Number")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.PrimitiveCollection<string>("Beside")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("By")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("FirstSide")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("PlanJson")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("Skill")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudioId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("TotalSeconds")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Why")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("SessionId", "Number");
+
+                    b.HasIndex("StudioId");
+
+                    b.ToTable("PlanVersions");
+                });
+
             modelBuilder.Entity("Tensarch.Server.Data.PresetRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1084,6 +1164,9 @@ namespace Tensarch.Server.Data.Migrations
 
                     b.Property<Guid>("By")
                         .HasColumnType("TEXT");
+
+                    b.Property<long>("Facts")
+                        .HasColumnType("INTEGER");
 
                     b.Property<Guid>("StudioId")
                         .HasColumnType("TEXT");
@@ -1398,12 +1481,10 @@ namespace Tensarch.Server.Data.Migrations
             modelBuilder.Entity("Tensarch.Server.Data.SessionRow", b =>
                 {
                     b.Property<Guid>("Id")
-                        .ValueGeneratedOnAdd()
                         .HasColumnType("TEXT");
 
-                    b.PrimitiveCollection<string>("Beside")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
+                    b.Property<int?>("Before")
+                        .HasColumnType("INTEGER");
 
                     b.Property<string>("BodyHash")
                         .IsRequired()
@@ -1421,38 +1502,14 @@ namespace Tensarch.Server.Data.Migrations
                     b.Property<long?>("DeletedAt")
                         .HasColumnType("INTEGER");
 
-                    b.Property<Guid?>("EditId")
-                        .HasColumnType("TEXT");
-
-                    b.Property<long?>("EndedAt")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<string>("FirstSide")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
                     b.Property<string>("Half")
                         .HasColumnType("TEXT");
 
-                    b.Property<string>("PlanBefore")
-                        .HasColumnType("TEXT");
-
-                    b.Property<string>("PlanJson")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
+                    b.Property<int>("Plan")
+                        .HasColumnType("INTEGER");
 
                     b.Property<int>("Sequence")
                         .HasColumnType("INTEGER");
-
-                    b.Property<string>("Skill")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
-
-                    b.Property<long?>("StartedAt")
-                        .HasColumnType("INTEGER");
-
-                    b.Property<DateOnly?>("StartedOn")
-                        .HasColumnType("TEXT");
 
                     b.Property<Guid>("StudentId")
                         .HasColumnType("TEXT");
@@ -1460,24 +1517,23 @@ namespace Tensarch.Server.Data.Migrations
                     b.Property<Guid>("StudioId")
                         .HasColumnType("TEXT");
 
-                    b.Property<int>("TotalSeconds")
+                    b.Property<int>("Version")
+                        .IsConcurrencyToken()
                         .HasColumnType("INTEGER");
-
-                    b.PrimitiveCollection<string>("Worked")
-                        .IsRequired()
-                        .HasColumnType("TEXT");
 
                     b.HasKey("Id");
 
+                    b.HasIndex("Id", "Plan");
+
                     b.HasIndex("StudioId", "Date");
+
+                    b.HasIndex("StudentId", "Date", "Half")
+                        .IsUnique()
+                        .HasFilter("\"Half\" IS NOT NULL AND \"DeletedAt\" IS NULL");
 
                     b.HasIndex("StudioId", "StudentId", "CreatedAt");
 
                     b.HasIndex("StudioId", "StudentId", "Date");
-
-                    b.HasIndex("StudioId", "StudentId", "StartedAt");
-
-                    b.HasIndex("StudioId", "StudentId", "StartedOn");
 
                     b.ToTable("Sessions");
                 });
@@ -1524,9 +1580,6 @@ namespace Tensarch.Server.Data.Migrations
 
                     b.Property<double?>("Seconds")
                         .HasColumnType("REAL");
-
-                    b.Property<int?>("Sensation")
-                        .HasColumnType("INTEGER");
 
                     b.Property<Guid?>("SessionId")
                         .HasColumnType("TEXT");
@@ -1837,6 +1890,44 @@ namespace Tensarch.Server.Data.Migrations
                     b.ToTable("Studios");
                 });
 
+            modelBuilder.Entity("Tensarch.Server.Data.TrainingRow", b =>
+                {
+                    b.Property<Guid>("SessionId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long?>("EndedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Plan")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("StartedAt")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<DateOnly?>("StartedOn")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudentId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudioId")
+                        .HasColumnType("TEXT");
+
+                    b.PrimitiveCollection<string>("Worked")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("SessionId");
+
+                    b.HasIndex("SessionId", "Plan");
+
+                    b.HasIndex("StudioId", "StudentId", "StartedAt");
+
+                    b.HasIndex("StudioId", "StudentId", "StartedOn");
+
+                    b.ToTable("Trainings");
+                });
+
             modelBuilder.Entity("Tensarch.Server.Data.WithdrawalRow", b =>
                 {
                     b.Property<Guid>("Id")
@@ -1949,6 +2040,15 @@ namespace Tensarch.Server.Data.Migrations
                 });
 
             modelBuilder.Entity("Tensarch.Server.Data.ClipRow", b =>
+                {
+                    b.HasOne("Tensarch.Server.Data.StudioRow", null)
+                        .WithMany()
+                        .HasForeignKey("StudioId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Tensarch.Server.Data.CommandRow", b =>
                 {
                     b.HasOne("Tensarch.Server.Data.StudioRow", null)
                         .WithMany()
@@ -2104,6 +2204,15 @@ namespace Tensarch.Server.Data.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Tensarch.Server.Data.PlanVersionRow", b =>
+                {
+                    b.HasOne("Tensarch.Server.Data.StudioRow", null)
+                        .WithMany()
+                        .HasForeignKey("StudioId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Tensarch.Server.Data.PresetRow", b =>
                 {
                     b.HasOne("Tensarch.Server.Data.StudioRow", null)
@@ -2201,6 +2310,14 @@ namespace Tensarch.Server.Data.Migrations
                         .HasForeignKey("StudioId")
                         .OnDelete(DeleteBehavior.Cascade)
                         .IsRequired();
+
+                    b.HasOne("Tensarch.Server.Data.PlanVersionRow", "Planned")
+                        .WithMany()
+                        .HasForeignKey("Id", "Plan")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+
+                    b.Navigation("Planned");
                 });
 
             modelBuilder.Entity("Tensarch.Server.Data.SetRow", b =>
@@ -2257,6 +2374,29 @@ namespace Tensarch.Server.Data.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Tensarch.Server.Data.TrainingRow", b =>
+                {
+                    b.HasOne("Tensarch.Server.Data.SessionRow", null)
+                        .WithOne("Training")
+                        .HasForeignKey("Tensarch.Server.Data.TrainingRow", "SessionId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Tensarch.Server.Data.StudioRow", null)
+                        .WithMany()
+                        .HasForeignKey("StudioId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+
+                    b.HasOne("Tensarch.Server.Data.PlanVersionRow", "Planned")
+                        .WithMany()
+                        .HasForeignKey("SessionId", "Plan")
+                        .OnDelete(DeleteBehavior.Restrict)
+                        .IsRequired();
+
+                    b.Navigation("Planned");
+                });
+
             modelBuilder.Entity("Tensarch.Server.Data.WithdrawalRow", b =>
                 {
                     b.HasOne("Tensarch.Server.Data.StudioRow", null)
@@ -2269,6 +2409,11 @@ namespace Tensarch.Server.Data.Migrations
             modelBuilder.Entity("Tensarch.Server.Data.ReadingRow", b =>
                 {
                     b.Navigation("Void");
+                });
+
+            modelBuilder.Entity("Tensarch.Server.Data.SessionRow", b =>
+                {
+                    b.Navigation("Training");
                 });
 #pragma warning restore 612, 618
         }

@@ -3817,47 +3817,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/sessions/{sessionId}/facts": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        post: {
-            parameters: {
-                query?: never;
-                header?: never;
-                path: {
-                    sessionId: string;
-                };
-                cookie?: never;
-            };
-            requestBody: {
-                content: {
-                    "application/json": components["schemas"]["FactsRequest"];
-                };
-            };
-            responses: {
-                /** @description OK */
-                200: {
-                    headers: {
-                        [name: string]: unknown;
-                    };
-                    content: {
-                        "application/json": components["schemas"]["FactsResponse"];
-                    };
-                };
-            };
-        };
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/v1/sessions/{sessionId}/events": {
         parameters: {
             query?: never;
@@ -5364,6 +5323,12 @@ export interface components {
         DayHalf: "am" | "pm";
         /** @enum {unknown} */
         DayOfWeek: "sunday" | "monday" | "tuesday" | "wednesday" | "thursday" | "friday" | "saturday";
+        /** @description A part of one day. */
+        DayPart: {
+            /** Format: date */
+            day?: string;
+            half?: components["schemas"]["DayHalf"];
+        };
         /** @description Why a session of a plan is as it is. */
         DayReason: {
             kind: components["schemas"]["DayReasonKind"];
@@ -5936,31 +5901,6 @@ export interface components {
             facts: components["schemas"]["FactLine"][];
             before: null | string;
         };
-        /** @description What was done, sent by the runner under ids of its own. */
-        FactsRequest: {
-            /**
-             * Format: date-time
-             * @description The runner's clock at sending: what it is off by is taken out of every instant.
-             */
-            sentAt: string;
-            sets: components["schemas"]["SetFact"][];
-            signals: components["schemas"]["SignalFact"][];
-            /**
-             * Format: date-time
-             * @description When the session ended; none while it goes on.
-             */
-            finishedAt: null | string;
-        };
-        FactsResponse: {
-            /** Format: int32 */
-            stored: number;
-            /** Format: int32 */
-            sameAgain: number;
-            /** @description Ids that another fact has already; these were not stored. */
-            clashes: string[];
-            /** @description What bars keep from being done from now on: the runner stops every version with one of these loads. */
-            ended: string[];
-        };
         FeedRequest: {
             /** Format: uuid */
             id: string;
@@ -6030,6 +5970,11 @@ export interface components {
             at: string;
             /** @description The event, as JSON of the runner's own. */
             said: string;
+            /**
+             * Format: int32
+             * @description The number of the plan that is run, as the pack had it.
+             */
+            plan?: null | number;
         };
         /** @description One fact of the floor; which fields it has depends on its kind. */
         FloorFact: {
@@ -6059,7 +6004,10 @@ export interface components {
              * @description The set that is confirmed, or whose quality is said.
              */
             of?: null | string;
-            /** Format: int32 */
+            /**
+             * Format: int32
+             * @description Of a set, where it is said with it; else of the set that is named.
+             */
             quality?: null | number;
         };
         /** @enum {unknown} */
@@ -6928,6 +6876,11 @@ export interface components {
              */
             expiresAt: string;
             pack: components["schemas"]["SessionPack"];
+            /**
+             * Format: int32
+             * @description The number of the plan that it was made of: what is done by it is told with it.
+             */
+            plan: number;
             /** @description What bars keep from being done by now: no version with one of these loads goes on. */
             ended: string[];
             carryOver: null | components["schemas"]["CarriedNote"];
@@ -7646,6 +7599,8 @@ export interface components {
             off?: null | string[];
             /** @description Days that are for something of their own; a date says more than its weekday. */
             themes?: null | components["schemas"]["ThemedDay"][];
+            /** @description Parts of days from which what was planned has moved away: nothing comes in its place. */
+            moved?: null | components["schemas"]["DayPart"][];
             /** Format: date */
             end?: string;
         };
@@ -8279,6 +8234,7 @@ export interface components {
             lines: components["schemas"]["BenchNeed"][];
             next: null | string;
         };
+        /** @description A command on a session. */
         SessionChange: {
             kind: components["schemas"]["SessionChangeKind"];
             /**
@@ -8286,9 +8242,19 @@ export interface components {
              * @description Where it moves to.
              */
             date?: null | string;
+            /**
+             * Format: uuid
+             * @description Made by the client: sent again, it answers the same. None from a page of before.
+             */
+            id?: null | string;
+            /**
+             * Format: int32
+             * @description The version of the session that the coach saw. Another stands by now: 412, with both.
+             */
+            seen?: null | number;
         };
         /** @enum {unknown} */
-        SessionChangeKind: "end" | "reopen" | "delete" | "restore" | "move" | "takeBack";
+        SessionChangeKind: "end" | "reopen" | "delete" | "restore" | "move" | "takeBack" | "again";
         SessionLine: {
             /** Format: uuid */
             id: string;
@@ -8304,6 +8270,11 @@ export interface components {
             /** @description Something was done in it and is in the books. */
             logged: boolean;
             beside: string[];
+            /**
+             * Format: int32
+             * @description What a change of it is made on.
+             */
+            version: number;
         };
         /**
          * @description All that the runner needs without the server: it selects and measures time, it derives no dose, load or verdict. Loads stand on every
@@ -8401,25 +8372,6 @@ export interface components {
             /** @description It was changed by hand, and what it was before is kept. */
             mayTakeBack: boolean;
         };
-        SetFact: {
-            /** Format: uuid */
-            id: string;
-            drill: string;
-            variant: string;
-            side: null | components["schemas"]["Side"];
-            /** Format: int32 */
-            round: number;
-            /** Format: double */
-            seconds: null | number;
-            /** Format: int32 */
-            cleanReps: null | number;
-            /** Format: int32 */
-            quality: null | number;
-            /** Format: int32 */
-            sensation: null | number;
-            /** Format: date-time */
-            at: string;
-        };
         /** @description How long one side of a planned drill takes. */
         SheetPart: {
             /** @description Unique in the session: what a lesson that is logged by hand names. */
@@ -8512,19 +8464,6 @@ export interface components {
         SignInRequest: {
             email: string;
             password: string;
-        };
-        SignalFact: {
-            /** Format: uuid */
-            id: string;
-            drill: null | string;
-            kind: components["schemas"]["SignalKind"];
-            region: null | components["schemas"]["LoadTag"];
-            side: null | components["schemas"]["Side"];
-            /** Format: int32 */
-            pain: null | number;
-            note: null | string;
-            /** Format: date-time */
-            at: string;
         };
         /** @enum {unknown} */
         SignalKind: "dullPain" | "sharpPain" | "numbness" | "headPressure" | "fall" | "fallWithHeadContact" | "breathHeld" | "overCeiling" | "pinch" | "pop" | "strengthLost" | "bailed";

@@ -103,9 +103,10 @@ export function problemText(problem: FieldProblem): string {
     formItems: 'One to ten items, each once.',
     notALadder: 'This is no ladder file: see the published schema.',
     keyIsShipped: 'A shipped ladder is copied, not changed.',
-    editedMeanwhile:
+    changedMeanwhile:
       'Somebody has changed this session meanwhile. Reload: your changes are tried on what it is now.',
     editRefused: 'The checker refuses it.',
+    weekFull: 'The week holds no more of what this session loads.',
     nothingLeft: 'Something has to be left in it.',
     nothingChanged: 'Nothing was changed by hand.',
     alreadyThere: 'It is in the session already.',
@@ -152,6 +153,9 @@ export function pageText(code: string): string {
     dayTaken: 'There is a session on that half of the day already.',
     nothingThere: 'There is no session that could be changed on that day.',
     noPlan: 'There is no plan yet.',
+    weekFull:
+      'What this week may hold of it is planned or done already. Choose a day of another week, or take something out of this one.',
+    doorClosed: 'This version of the page is too old. Reload it.',
     dateInPast: 'This day is over.',
     planBarred: 'A caution was added since this session was made. Make the next session again.',
     sessionDeleted: 'This session was deleted. Bring it back on its sheet.',

@@ -3,8 +3,7 @@
   import { resolve } from '$app/paths';
   import { account } from '$lib/accounts/account.svelte';
   import { api, ask, newId, Refusal, type Schemas } from '$lib/api/client';
-  import { today } from '$lib/parts/format';
-  import { pageText } from '$lib/parts/problems';
+  import { refusedText } from './verdicts';
 
   interface Props {
     session: Schemas['SessionSheet'];
@@ -14,19 +13,21 @@
   let { session, onchange }: Props = $props();
   let refusal = $state<Refusal>();
   let busy = $state(false);
+  let again = '';
 
   /** In its own place, where it has not begun: of planned weeks it stays what they ask of it. */
   const inPlace = () =>
     ask(
       api.POST('/api/v1/sessions/{sessionId}/changes', {
         params: { path: { sessionId: session.id } },
-        body: { kind: 'move', date: today() },
+        body: { kind: 'again', date: null, id: again, seen: Number(session.version) },
       }),
     );
 
   /** The same skill and minutes, for today and under today's facts. */
   async function make() {
     const id = newId();
+    again = newId();
     busy = true;
     refusal = undefined;
     try {
@@ -58,5 +59,5 @@
 
 {#if account.mayWrite}
   <button class="btn btn-sm btn-accent ms-2" disabled={busy} onclick={make}>Make it again for today</button>
-  {#if refusal}<span role="alert">{pageText(refusal.code)}</span>{/if}
+  {#if refusal}<span role="alert">{refusedText(refusal)}</span>{/if}
 {/if}

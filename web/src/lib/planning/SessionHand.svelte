@@ -2,10 +2,11 @@
   import { goto } from '$app/navigation';
   import { resolve } from '$app/paths';
   import { account } from '$lib/accounts/account.svelte';
-  import { api, ask, Refusal, type Schemas } from '$lib/api/client';
-  import { fieldText, pageText, problemText } from '$lib/parts/problems';
+  import { api, ask, newId, Refusal, type Schemas } from '$lib/api/client';
+  import { fieldText } from '$lib/parts/problems';
   import TextField from '$lib/parts/TextField.svelte';
   import { undo } from '$lib/parts/undo.svelte';
+  import { refusedText } from './verdicts';
 
   interface Props {
     session: Schemas['SessionSheet'];
@@ -18,11 +19,16 @@
   let refusal = $state<Refusal>();
   let busy = $state(false);
 
-  const send = (kind: Schemas['SessionChangeKind'], to: string | null = null) =>
+  /** What was seen is what is on this page; an undo is of what came of it, and asks nothing. */
+  const send = (
+    kind: Schemas['SessionChangeKind'],
+    to: string | null = null,
+    seen: number | null = Number(session.version),
+  ) =>
     ask(
       api.POST('/api/v1/sessions/{sessionId}/changes', {
         params: { path: { sessionId: session.id } },
-        body: { kind, date: to },
+        body: { kind, date: to, id: newId(), seen },
       }),
     );
 
@@ -43,7 +49,7 @@
       await send('end');
       onchange();
       undo.offer('The session is ended.', async () => {
-        await send('reopen');
+        await send('reopen', null, null);
         onchange();
       });
     });
@@ -52,7 +58,7 @@
     change(async () => {
       await send('delete');
       undo.offer('The planned session is deleted.', async () => {
-        await send('restore');
+        await send('restore', null, null);
         await goto(resolve('/sessions/[id]', { id: session.id }));
         onchange();
       });
@@ -90,18 +96,14 @@
             ? 'Moved, with what was changed by hand.'
             : 'The session is made anew for its new day.',
         async () => {
-          await (lost ? send('takeBack') : send('move', before));
+          await (lost ? send('takeBack', null, null) : send('move', before, null));
           onchange();
         },
       );
     });
   }
 
-  const said = $derived(
-    refusal &&
-      (fieldText(refusal, 'kind') ??
-        (refusal.problems[0] ? problemText(refusal.problems[0]) : pageText(refusal.code))),
-  );
+  const said = $derived(refusal && refusedText(refusal));
 </script>
 
 {#if account.mayWrite}

@@ -1,5 +1,6 @@
-import type { Schemas } from '$lib/api/client';
+import type { Refusal, Schemas } from '$lib/api/client';
 import { catalogue } from '$lib/catalogue/catalogue.svelte';
+import { pageText, problemText } from '$lib/parts/problems';
 import { tagName } from '$lib/students/tags';
 
 const rules: Record<string, (drill: string, tag: string) => string> = {
@@ -12,6 +13,9 @@ const rules: Record<string, (drill: string, tag: string) => string> = {
     `${d}: a harder version than was done so far; two full sessions of the one before lead to it.`,
   overReturnDose: (d) => `${d}: the way back after the break is shorter.`,
   overFirstWeekDose: (d) => `${d}: more than the dose of a first week.`,
+  overStep: (d) => `${d}: more than one step a week.`,
+  overWeeksLoad: (_, t) => `${t || 'The load'}: more than this week may hold.`,
+  overBackOff: (_, t) => `${t || 'The load'}: a back-off week holds less.`,
   attemptInFirstWeek: (d) => `${d}: no attempt in a first week.`,
   attemptTooEarly: (d) => `${d}: too early for an attempt.`,
   stageNotServed: (d) => `${d} serves no stage that is trained today.`,
@@ -49,4 +53,13 @@ const rules: Record<string, (drill: string, tag: string) => string> = {
 export function ruleText(code: string, drill?: string | null, tag?: Schemas['LoadTag'] | null): string {
   const words = rules[code];
   return words ? words(drill ? catalogue.drill(drill).name : '', tag ? tagName(tag) : '') : code;
+}
+
+/** Why a command on a session was refused: each rule that stands against it, or what else is in the way. */
+export function refusedText(refusal: Refusal): string {
+  const [first] = refusal.problems;
+  if (!first) return pageText(refusal.code);
+  return first.code === 'editRefused'
+    ? refusal.problems.map((p) => ruleText(p.field)).join(' ')
+    : problemText(first);
 }

@@ -9,6 +9,7 @@ const text: SketchText = {
   days: [],
   off: [],
   themes: [],
+  moved: [],
 };
 const shape = (name: string) => ({ ...text, ...shapes.find((s) => s.name === name)!.of(text, '45') });
 

@@ -11,7 +11,12 @@ const steady = (minutes: string): DayText[] => [
   on('wednesday', 'pm', minutes),
   on('saturday', 'am', minutes),
 ];
-const none = { days: [] as DayText[], off: [] as string[], themes: [] as ThemeText[] };
+const none = {
+  days: [] as DayText[],
+  off: [] as string[],
+  themes: [] as ThemeText[],
+  moved: [] as SketchText['moved'],
+};
 
 /** What the days of a series are for, in turn. */
 const turns = ['hips', 'hamstrings', 'care', 'hips', 'hamstrings', 'care', 'test'];

@@ -11,6 +11,8 @@ export type SketchText = {
   days: DayText[];
   off: string[];
   themes: ThemeText[];
+  /** Parts of days from which a session has moved away: not typed, and kept. */
+  moved: Schemas['DayPart'][];
 };
 
 /** A day that is for something of its own; on a weekday, or on a date where no weekday is chosen. */
@@ -30,6 +32,7 @@ export const writeSketch = (sketch: Schemas['ProgrammeSketch']): SketchText => (
     theme: t.theme ?? '',
     light: t.light ?? false,
   })),
+  moved: [...(sketch.moved ?? [])],
 });
 
 /** None where the minutes are no number. */
@@ -64,6 +67,7 @@ export function readSketch(text: SketchText): Schemas['ProgrammeSketch'] | undef
         theme: (t.theme || null) as Schemas['ThemedDay']['theme'],
         light: t.light,
       })),
+    moved: text.moved,
   };
 }
 

@@ -35,7 +35,11 @@
 
   let { response, said }: Props = $props();
   const { sessionId, studentId, studentName } = untrack(() => response);
-  const keeper = new Keeper(account.me!.user!.id, sessionId);
+  const keeper = new Keeper(
+    account.me!.user!.id,
+    sessionId,
+    untrack(() => response.plan),
+  );
   const tones = new Tones();
   const runner = untrack(
     () =>

@@ -21,6 +21,7 @@ export class Keeper {
   constructor(
     readonly author: string,
     readonly session: string,
+    readonly plan?: number,
   ) {
     this.seen = Number(localStorage.getItem(this.#key)) || 0;
   }
@@ -52,7 +53,7 @@ export class Keeper {
     const late = setTimeout(() => (this.unsaved = this.#waiting.length), patience);
     while (this.#waiting.length > 0)
       try {
-        await log.add(this.author, this.session, this.#waiting[0]!);
+        await log.add(this.author, this.session, this.#waiting[0]!, this.plan);
         this.#waiting.shift();
         this.unsaved = this.unsaved === 0 ? 0 : this.#waiting.length;
         void outbox.send().finally(() => this.pending--);

@@ -8,6 +8,8 @@ export type Kept = {
   session: string;
   seq: number;
   entry: Entry;
+  /** The number of the plan that is run, as the pack had it; none of one from before there were numbers. */
+  plan?: number;
   state: 'waiting' | 'sent' | 'refused';
   /** Why the server refused it. */
   code?: string;
@@ -44,10 +46,10 @@ const db = (): Promise<IDBPDatabase<Floor>> =>
 /** What was said on the floor, on this device, until the server has it; and the packs that are still good. */
 export const log = {
   /** @throws When the device has no room left, or the place is taken by another tab. */
-  async add(author: string, session: string, entry: Entry): Promise<void> {
+  async add(author: string, session: string, entry: Entry, plan?: number): Promise<void> {
     await (
       await db()
-    ).add('entries', { author, session, seq: entry.event.seq, entry, state: 'waiting', tries: 0 });
+    ).add('entries', { author, session, seq: entry.event.seq, entry, plan, state: 'waiting', tries: 0 });
   },
 
   /** All of a run, in its order. */

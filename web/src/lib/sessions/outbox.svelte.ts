@@ -2,7 +2,8 @@ import { api, ask, Refusal, type Schemas } from '$lib/api/client';
 import { iso } from '$lib/parts/instant';
 import { device } from './device';
 import { log, type Kept } from './log';
-import type { Entry, Fact } from './say';
+import { entriesOfBefore, ofBefore } from './ofBefore';
+import type { Fact } from './say';
 
 const batchSize = 50;
 /** An entry that the server failed on so often is put aside and shown. */
@@ -36,7 +37,10 @@ class Outbox {
     this.waiting = 0;
     this.refused = [];
     this.lost = undefined;
-    if (author !== undefined) void this.takeOver().then(() => this.send());
+    if (author !== undefined)
+      void this.takeOver(author)
+        .catch(() => undefined)
+        .then(() => this.send());
   }
 
   /** What was said here by whoever is signed in, and is not in the books. */
@@ -80,7 +84,7 @@ class Outbox {
               sentAt: iso(Date.now()),
               author,
               device: device(),
-              entries: batch.map((k) => sent(k.session, k.entry)),
+              entries: batch.map(sent),
             },
           }),
         );
@@ -114,7 +118,7 @@ class Outbox {
       });
     }
     this.ended = { ...this.ended, ...answer.ended };
-    this.doubled = answer.doubled;
+    this.doubled = [...new Set([...this.doubled, ...answer.doubled])];
     await this.#look(this.#author!);
   }
 
@@ -142,23 +146,14 @@ class Outbox {
     this.refused = await log.refused(author);
   }
 
-  /** What the runner of before kept in another place is sent once. */
-  async takeOver(): Promise<void> {
-    for (const key of Object.keys(localStorage).filter((k) => k.startsWith('outbox:'))) {
-      try {
-        await ask(
-          api.POST('/api/v1/sessions/{sessionId}/facts', {
-            params: { path: { sessionId: key.slice('outbox:'.length) } },
-            body: {
-              sentAt: iso(Date.now()),
-              ...(JSON.parse(localStorage.getItem(key)!) as Omit<Schemas['FactsRequest'], 'sentAt'>),
-            },
-          }),
-        );
-      } catch (error) {
-        const { status } = error as Refusal;
-        if (status !== 409 && status !== 404) continue;
-      }
+  /** What the runner of before kept in another place becomes entries, once. */
+  async takeOver(author: string): Promise<void> {
+    for (const key of Object.keys(localStorage).filter((k) => k.startsWith(ofBefore))) {
+      const session = key.slice(ofBefore.length);
+      const entries = entriesOfBefore(localStorage.getItem(key)!, session);
+      const at = Math.max(0, ...(await log.of(author, session)).map((e) => e.event.seq)) + 1;
+      for (const [i, entry] of entries.entries())
+        await log.add(author, session, { ...entry, event: { ...entry.event, seq: at + i } });
       localStorage.removeItem(key);
     }
   }
@@ -167,11 +162,11 @@ class Outbox {
 export const outbox = new Outbox();
 
 /** An entry as it travels. */
-export const sent = (session: string, { event, facts }: Entry): Schemas['FloorEntry'] => {
-  const { id, seq, at, ...said } = event;
+export const sent = ({ session, plan, entry }: Kept): Schemas['FloorEntry'] => {
+  const { id, seq, at, ...said } = entry.event;
   return {
-    event: { id, session, seq, at: iso(at), said: JSON.stringify(said) },
-    facts: facts.map(travelling),
+    event: { id, session, seq, at: iso(at), said: JSON.stringify(said), plan },
+    facts: entry.facts.map(travelling),
   };
 };
 

@@ -4,7 +4,7 @@ import { sent } from './outbox.svelte';
 /** What is not in the books, as a file. */
 export function saveFile(left: readonly Kept[]): void {
   const text = JSON.stringify(
-    left.map((k) => ({ code: k.code ?? null, ...sent(k.session, k.entry) })),
+    left.map((k) => ({ code: k.code ?? null, ...sent(k) })),
     null,
     2,
   );

@@ -3,7 +3,7 @@
   import { goto } from '$app/navigation';
   import { resolve } from '$app/paths';
   import { page } from '$app/state';
-  import { api, ask, type Schemas } from '$lib/api/client';
+  import { api, ask, newId, type Schemas } from '$lib/api/client';
   import { catalogue } from '$lib/catalogue/catalogue.svelte';
   import { minutes, shortDay } from '$lib/parts/format';
   import Loaded from '$lib/parts/Loaded.svelte';
@@ -88,7 +88,7 @@
       await ask(
         api.POST('/api/v1/sessions/{sessionId}/changes', {
           params: { path: { sessionId: id } },
-          body: { kind: 'takeBack', date: null },
+          body: { kind: 'takeBack', date: null, id: newId(), seen: null },
         }),
       );
       await goto(resolve('/sessions/[id]', { id }), { invalidateAll: true });

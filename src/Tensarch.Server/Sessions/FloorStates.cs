@@ -1,0 +1,61 @@
+using Tensarch.Core.Catalogue;
+using Tensarch.Core.Sessions;
+using Tensarch.Core.Students;
+using Tensarch.Server.Data;
+using Tensarch.Server.Skills;
+
+namespace Tensarch.Server.Sessions;
+
+/// <summary>What is barred of whom, while one request is told: worked out once a student, and with each signal that the request itself says.</summary>
+internal sealed class FloorStates(TensarchDb db, Standings standings, CatalogueContent catalogue, StudioClock clock)
+{
+    private readonly Dictionary<Guid, (StudentState State, long Facts)> known = [];
+
+    /// <summary>Before anything is locked.</summary>
+    public async Task Know(IEnumerable<Guid> students, CancellationToken ct)
+    {
+        foreach (var student in students)
+            Know((await standings.Of(student, ct))!);
+    }
+
+    public void Know(Standing standing) => known[standing.Student.Id] = (standing.State, standing.Facts);
+
+    /// <summary>Within the transaction: of whom something was said since, it is worked out again.</summary>
+    public async Task Renew(IEnumerable<Guid> students, CancellationToken ct)
+    {
+        foreach (var student in students)
+            if (!known.TryGetValue(student, out var was) || was.Facts != await db.FactsVersion(student, ct))
+                await Know([student], ct);
+    }
+
+    /// <summary>Said in this request: it bars what comes after it.</summary>
+    public void Say(SignalRow row)
+    {
+        var (state, facts) = known[row.StudentId];
+        var said = new BodySignal(row.Id, row.At, row.Kind, row.Region, row.Side, row.Pain, row.Drill) { RecordedAt = row.RecordedAt };
+        known[row.StudentId] = (
+            StudentState.From(state.Facts with { Signals = [.. state.Facts.Signals, said] }, clock.Moment, catalogue),
+            facts
+        );
+    }
+
+    public IReadOnlyList<string> EndedFor(Guid student) => PackLoads.Ended(known[student].State.Today);
+
+    /// <summary>Something of it is being done now under a bar that stood when it was begun.</summary>
+    public bool IsBarred(FloorEntry entry, Guid student, TimeSpan skew)
+    {
+        var withSignal = entry.Facts.Any(f => f.Kind == FloorFactKind.Signal);
+        var state = known[student].State;
+        return entry.Facts.Any(set =>
+            set.Kind == FloorFactKind.Set
+            && clock.IsLive(set.At + skew)
+            && new Admission(Live: true, withSignal).Refuses(
+                catalogue.Drill(set.Drill!),
+                set.Variant!,
+                state.Past.At(set.At + skew),
+                state.Today,
+                state.Facts.Person.Body.BreathSeconds
+            )
+        );
+    }
+}
