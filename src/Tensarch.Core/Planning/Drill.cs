@@ -188,6 +188,28 @@ public sealed record Drill(
         return loads;
     }
 
+    /// <summary>Of work that was done, by what is kept of it; of what was kept without its seconds, as much as it usually is.</summary>
+    public IReadOnlyDictionary<LoadTag, LoadLevel> LoadsOf(Sessions.Work work, double breathSeconds)
+    {
+        var variant = VariantAt(work.Variant);
+        return work.Seconds is null
+            ? LoadsOf(variant, DoseOf(variant), breathSeconds)
+            : LoadsOf(variant, work.LongestHold, work.TopPercent);
+    }
+
+    /// <summary>Of one round of which nothing is known but how long it was.</summary>
+    /// <param name="seconds">None where repetitions were counted: as much as it usually is.</param>
+    public IReadOnlyDictionary<LoadTag, LoadLevel> LoadsOfRound(Variant variant, double? seconds, double breathSeconds)
+    {
+        var usual = DoseOf(variant);
+        var longest = LongestHoldSeconds(usual, breathSeconds);
+        return LoadsOf(
+            variant,
+            usual is HoldDose or AttemptsDose && seconds is { } held ? held : Math.Min(longest, seconds ?? longest),
+            usual is RampedDose ramp ? ramp.ToPercent : 0
+        );
+    }
+
     internal static double LongestHoldSeconds(Dose dose, double breathSeconds) =>
         dose switch
         {

@@ -1,4 +1,3 @@
-using Tensarch.Core.Planning;
 using Tensarch.Core.Students;
 
 namespace Tensarch.Core.Sessions;
@@ -13,6 +12,7 @@ public readonly record struct Admission(bool Live, bool WithSignal)
 {
     /// <param name="then">The bars of the instant at which it was done.</param>
     /// <param name="now">The bars of today.</param>
-    public bool Refuses(Drill drill, string variant, DayBars then, DayBars now, double breathSeconds) =>
-        Live && !WithSignal && !drill.MayBeDone(variant, then, breathSeconds) && !drill.MayBeDone(variant, now, breathSeconds);
+    /// <param name="loads">Of what was done, as long and as hard as it was: what is light stays allowed where only light work is.</param>
+    public bool Refuses(IReadOnlyDictionary<LoadTag, LoadLevel> loads, DayBars then, DayBars now) =>
+        Live && !WithSignal && !then.Allow(loads) && !now.Allow(loads);
 }

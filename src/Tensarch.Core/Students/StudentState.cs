@@ -30,7 +30,7 @@ public sealed class StudentState
             facts.Person.Body,
             facts.Readings,
             [
-                .. facts.Sets.Where(s => !UnderBar(s.Drill, s.Variant, s.At)).Select(s => s with { Skill = SkillOf(s) }),
+                .. facts.Sets.Where(s => !UnderBar(s.Drill, s.Variant, s.Seconds, s.At)).Select(s => s with { Skill = SkillOf(s) }),
                 .. sessions.SelectMany(WorkOf),
             ],
             [.. sessions.Where(s => s.Proves).Select(s => new SessionDay(s.Id, s.At, s.Day))],
@@ -81,20 +81,21 @@ public sealed class StudentState
     private Work WithBar(Work work, TrainedSession session)
     {
         var (first, last) = work.When ?? (session.At, session.At);
-        return UnderBar(work.Drill, work.Variant, first) || UnderBar(work.Drill, work.Variant, last)
-            ? work with
-            {
-                Full = false,
-                UnderBar = true,
-            }
-            : work;
+        return UnderBar(work, first) || UnderBar(work, last) ? work with { Full = false, UnderBar = true } : work;
     }
 
-    /// <summary>A drill was barred when it was done: that loads the body like anything else, and proves nothing.</summary>
-    public bool UnderBar(string drill, string variant, DateTimeOffset at) =>
+    /// <summary>What was done was barred then, as long and as hard as it was: it loads the body like anything else, and proves nothing.</summary>
+    private bool UnderBar(Work work, DateTimeOffset at) =>
+        content.FindDrill(work.Drill) is { } known
+        && known.Variants.Any(v => v.Key == work.Variant)
+        && !Past.At(at).Allow(known.LoadsOf(work, Facts.Person.Body.BreathSeconds));
+
+    /// <inheritdoc cref="UnderBar(Work, DateTimeOffset)"/>
+    /// <param name="seconds">Of the one round; none where repetitions were counted.</param>
+    public bool UnderBar(string drill, string variant, double? seconds, DateTimeOffset at) =>
         content.FindDrill(drill) is { } known
-        && known.Variants.Any(v => v.Key == variant)
-        && !known.MayBeDone(variant, Past.At(at), Facts.Person.Body.BreathSeconds);
+        && known.Variants.FirstOrDefault(v => v.Key == variant) is { } done
+        && !Past.At(at).Allow(known.LoadsOfRound(done, seconds, Facts.Person.Body.BreathSeconds));
 
     public StudentFacts Facts { get; }
 

@@ -2,7 +2,9 @@ using Microsoft.EntityFrameworkCore;
 using Tensarch.Core.Programmes;
 using Tensarch.Core.Students;
 using Tensarch.Server.Data;
+using Tensarch.Server.Planning;
 using Tensarch.Server.Programmes;
+using Tensarch.Server.Sessions;
 
 namespace Tensarch.Server.Demo;
 
@@ -10,6 +12,9 @@ namespace Tensarch.Server.Demo;
 internal sealed partial class Simulator
 {
     private ProgrammeDesk Programmes => new(db, catalogue, solver, Plans, Standings, Clock, scope);
+
+    private SessionChanges Changes =>
+        new(db, catalogue, Plans, new EditDesk(db, Plans, Weeks, Standings, catalogue), Programmes, Weeks, Standings, Clock, scope);
 
     private WeekJudge Weeks => new(db, Programmes, Plans, catalogue, Clock);
 

@@ -22,6 +22,13 @@ internal sealed partial class Simulator
             Must(planned.Problems);
             row = planned.Value.Row;
         }
+        else if (Plans.NowBarred(Plans.Read(row)!, (await Now(ct)).Bars).Count > 0)
+        {
+            // What a coach does with a session that a caution has overtaken.
+            Must((await Changes.Make(row.Id, new(SessionChangeKind.Again), ct)).Problems);
+            Written();
+            row = (await PlannedOn(day, ct))!;
+        }
         var timeline = Timeline.Of(Plans.Read(row)!, catalogue);
         time.Set(at.AddSeconds(row.Planned.TotalSeconds + 60));
         var sets = timeline.SelectMany(part => Done(part, at)).ToList();
@@ -52,7 +59,7 @@ internal sealed partial class Simulator
         var floor = new FloorDesk(db, catalogue, Standings, Clock, scope);
         var told = await floor.Tell(new(Clock.Now, [.. entries]), ct, known: await Now(ct));
         if (told.Told.FirstOrDefault(t => t.Is != ToldIs.Stored) is { } refused)
-            throw new InvalidOperationException($"The demo could not be made: {refused.Code} of what was trained.");
+            throw new InvalidOperationException($"The demo could not be made: {refused.Code} of what {who.Name} trained on {today}.");
     }
 
     /// <summary>One fact a round. A hold that a gate asks for lasts when the split is nearly there, and falls short when it is not.</summary>

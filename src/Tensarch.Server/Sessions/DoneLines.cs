@@ -79,7 +79,7 @@ internal static class DoneLines
             sets.Max(s => s.Instead.CleanReps ?? s.Row.CleanReps),
             sets.Max(s => s.Instead.Quality ?? s.Row.Quality),
             sets.Count(s => !(s.Instead.Confirmed ?? s.Row.Confirmed)),
-            sets.Count(s => state.UnderBar(drill.Drill, drill.Variant, s.Row.At)),
+            sets.Count(s => state.UnderBar(drill.Drill, drill.Variant, s.Instead.Seconds ?? s.Row.Seconds, s.Row.At)),
             Unsaid:
             [
                 .. sets.Where(s => !(s.Instead.Confirmed ?? s.Row.Confirmed))

@@ -1,5 +1,6 @@
 using Microsoft.EntityFrameworkCore;
 using Tensarch.Core.Catalogue;
+using Tensarch.Core.Planning;
 using Tensarch.Server.Data;
 using Tensarch.Server.Skills;
 
@@ -10,6 +11,7 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
 {
     private readonly TrainingDesk trainings = new(db, clock);
     private readonly FloorFacts facts = new(db, catalogue, clock, scope);
+    private readonly Dictionary<Guid, SessionPlan?> plans = [];
 
     /// <summary>
     /// One commit for all, so that what is acknowledged is on the disk; an entry that cannot stand is left out alone. What is barred is worked out before
@@ -49,7 +51,7 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
                 told.Add(refused);
             else if (entry.Facts.Any(f => taken.Contains(f.Id)))
                 told.Add(new(entry.Event.Id, ToldIs.Clash));
-            else if (states.IsBarred(entry, session.StudentId, skew))
+            else if (states.IsBarred(entry, session.StudentId, PlanOf(session), skew))
                 told.Add(new(entry.Event.Id, ToldIs.Refused, "offLimits", "facts"));
             else
             {
@@ -73,6 +75,11 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
             await transaction.CommitAsync(ct);
         return new(told, sessions.Values.ToDictionary(s => s.Id, s => states.EndedFor(s.StudentId)), [.. doubled]);
     }
+
+    private SessionPlan? PlanOf(SessionRow session) =>
+        plans.TryGetValue(session.Id, out var known)
+            ? known
+            : plans[session.Id] = StoredJson.TryRead<SessionPlan>(session.Planned.PlanJson) is { Drills: not null } plan ? plan : null;
 
     /// <summary>The events that are there already, in whatever studio, with what was sent of each.</summary>
     private async Task<Dictionary<Guid, string>> There(IReadOnlyList<FloorEntry> entries, CancellationToken ct)

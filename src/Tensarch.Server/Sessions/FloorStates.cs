@@ -1,4 +1,5 @@
 using Tensarch.Core.Catalogue;
+using Tensarch.Core.Planning;
 using Tensarch.Core.Sessions;
 using Tensarch.Core.Students;
 using Tensarch.Server.Data;
@@ -42,7 +43,8 @@ internal sealed class FloorStates(TensarchDb db, Standings standings, CatalogueC
     public IReadOnlyList<string> EndedFor(Guid student) => PackLoads.Ended(known[student].State.Today);
 
     /// <summary>Something of it is being done now under a bar that stood when it was begun.</summary>
-    public bool IsBarred(FloorEntry entry, Guid student, TimeSpan skew)
+    /// <param name="plan">By which it is done: it says how hard a ramp is.</param>
+    public bool IsBarred(FloorEntry entry, Guid student, SessionPlan? plan, TimeSpan skew)
     {
         var withSignal = entry.Facts.Any(f => f.Kind == FloorFactKind.Signal);
         var state = known[student].State;
@@ -50,12 +52,17 @@ internal sealed class FloorStates(TensarchDb db, Standings standings, CatalogueC
             set.Kind == FloorFactKind.Set
             && clock.IsLive(set.At + skew)
             && new Admission(Live: true, withSignal).Refuses(
-                catalogue.Drill(set.Drill!),
-                set.Variant!,
+                Loads(set, plan, state.Facts.Person.Body.BreathSeconds),
                 state.Past.At(set.At + skew),
-                state.Today,
-                state.Facts.Person.Body.BreathSeconds
+                state.Today
             )
         );
+    }
+
+    private IReadOnlyDictionary<LoadTag, LoadLevel> Loads(FloorFact set, SessionPlan? plan, double breathSeconds)
+    {
+        var what = new WorkedDrill(catalogue.Drill(set.Drill!).Key, set.Variant!, set.Side);
+        var work = Work.Of([new(what, set.Seconds, set.CleanReps, null, set.At)], plan, catalogue);
+        return catalogue.Drill(set.Drill!).LoadsOf(work[0], breathSeconds);
     }
 }

@@ -90,7 +90,8 @@ internal static class FactLines
                 Now = said.Count > 0 ? corrections.Of(f.Line.Id) : null,
                 Gone = f.Line.What == Corrected.Reading ? f.Line.Gone : corrections.IsGone(f.Line.Id),
                 UnderBar =
-                    f.Line is { What: Corrected.Set, Drill: { } drill, Variant: { } variant } && state.UnderBar(drill, variant, f.Line.At),
+                    f.Line is { What: Corrected.Set, Drill: { } drill, Variant: { } variant }
+                    && state.UnderBar(drill, variant, f.Line.Seconds, f.Line.At),
                 MayBeTakenBack = f.Line.What != Corrected.Decision || newest.Contains(f.Line.Id),
                 Corrections = [.. said.Select(c => new CorrectionLine(c.At, Name(c.By), c.Reason, c.InsteadJson is null))],
             };

@@ -210,7 +210,7 @@ public class StudentStateTests
                     }
                     // An instant's bars are those of a student of whom nothing later is known, in a way of their own.
                     bool Allowed(Work work, DateTimeOffset at) =>
-                        Shipped.Content.Drill(work.Drill).MayBeDone(work.Variant, Then(facts, at), facts.Person.Body.BreathSeconds);
+                        Then(facts, at).Allow(Shipped.Content.Drill(work.Drill).LoadsOf(work, facts.Person.Body.BreathSeconds));
                 },
                 time: Budget.Seconds
             );

@@ -5,6 +5,7 @@ using Microsoft.EntityFrameworkCore;
 using Microsoft.Extensions.DependencyInjection;
 using Tensarch.Core.Students;
 using Tensarch.Server.Data;
+using Tensarch.Server.Sessions;
 using Tensarch.Server.Skills;
 using static Tensarch.Server.Tests.Sessions.FloorEntries;
 
@@ -19,6 +20,8 @@ public sealed class FloorTests(StudioApp app) : IClassFixture<StudioApp>, IAsync
 
     public async ValueTask InitializeAsync()
     {
+        // In the morning: no test runs past midnight.
+        app.Time.SetUtcNow(new DateTimeOffset(Now.UtcDateTime.Date.AddDays(1), TimeSpan.Zero).AddHours(8));
         coach = await app.Studio();
         student = await coach.Student();
         await coach.Place(student, 3, 3);
@@ -223,6 +226,36 @@ public sealed class FloorTests(StudioApp app) : IClassFixture<StudioApp>, IAsync
             next.GetProperty("plan").GetProperty("drills").EnumerateArray(),
             d => d.GetProperty("drill").GetString() is "split-support" or "split-ramped"
         );
+    }
+
+    /// <summary>Where only light work is allowed, what the plan gives is light: it is no breach to do it.</summary>
+    [Theory]
+    [InlineData("hamstring")]
+    [InlineData("very-mobile")]
+    [InlineData("blood-pressure-heart")]
+    public async Task All_that_a_plan_gives_under_a_caution_is_taken_while_it_is_done_and_proves(string yes)
+    {
+        var held = await coach.Student("Light", yes);
+        await coach.Place(held, 3, 3);
+        var planned = await coach.Session(held);
+        app.Time.Advance(TimeSpan.FromMinutes(5));
+        var pack = (await coach.Get($"/sessions/{planned}/pack")).GetProperty("pack");
+        var rounds =
+            from slot in pack.GetProperty("slots").EnumerateArray()
+            let version = slot.GetProperty("versions")[0]
+            from round in version.GetProperty("segments").EnumerateArray().Where(s => s.GetProperty("kind").GetString() == "work").Take(1)
+            select Set(
+                Now,
+                version.GetProperty("drill").GetString()!,
+                version.GetProperty("variant").GetString()!,
+                round.GetProperty("seconds").GetInt32(),
+                side: version.GetProperty("side").GetString()
+            );
+        var entries = rounds.Select((r, i) => EntryOf(planned, Guid.NewGuid(), i + 1, Now, r)).ToArray();
+        Assert.InRange(entries.Length, 5, TellRequest.Most);
+        var answer = await coach.Post("/facts", new { sentAt = Now, entries });
+        Assert.All(Told(await answer.Content.ReadFromJsonAsync<JsonElement>()), t => Assert.Equal(("stored", null), t));
+        Assert.All((await State(held)).Sessions.Single().Worked, w => Assert.False(w.UnderBar));
     }
 
     [Fact]
