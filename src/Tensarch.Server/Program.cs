@@ -77,6 +77,7 @@ if (!describing && builder.Configuration.GetValue("PlanRosters", true))
 builder.Services.AddScoped<CalendarDesk>();
 builder.Services.AddScoped<EditDesk>();
 builder.Services.AddScoped<WeekJudge>();
+builder.Services.AddSingleton<PlanningTurns>();
 builder.Services.AddScoped<SessionChanges>();
 builder.Services.AddScoped<LogDesk>();
 builder.Services.AddScoped<PackDesk>();

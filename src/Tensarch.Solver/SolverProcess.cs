@@ -43,7 +43,7 @@ public sealed class SolverProcess(double work = CpWeekSolver.UsualWork, int left
     /// <returns>None where the process ended over it.</returns>
     private SolverReply? Once(SolverQuestion question)
     {
-        var process = Idle() ?? Process.Start(start)!;
+        var process = Idle() ?? Begin();
         try
         {
             process.StandardInput.WriteLine(SolverWorker.Line(question));
@@ -59,6 +59,19 @@ public sealed class SolverProcess(double work = CpWeekSolver.UsualWork, int left
         catch (Exception e) when (e is IOException or JsonException) { }
         End(process);
         return null;
+    }
+
+    /// <summary>Behind everything else on the machine: whoever answers a question about a body comes first.</summary>
+    private Process Begin()
+    {
+        var process = Process.Start(start)!;
+        try
+        {
+            process.PriorityClass = ProcessPriorityClass.BelowNormal;
+        }
+        // It has ended already, or nobody may say so here: it plans all the same.
+        catch (Exception e) when (e is InvalidOperationException or System.ComponentModel.Win32Exception) { }
+        return process;
     }
 
     private Process? Idle()

@@ -11,10 +11,12 @@ namespace Tensarch.Server.Demo;
 /// <summary>The weeks of a simulated student: planned when they began, planned again as a coach would, with a session pinned.</summary>
 internal sealed partial class Simulator
 {
-    private ProgrammeDesk Programmes => new(db, catalogue, solver, Plans, Standings, Clock, scope);
+    private ProgrammeDesk Programmes => new(db, catalogue, solver, Plans, Standings, Turns, Clock, scope);
 
     private SessionChanges Changes =>
         new(db, catalogue, Plans, new EditDesk(db, Plans, Weeks, Standings, catalogue), Programmes, Weeks, Standings, Clock, scope);
+
+    private static readonly PlanningTurns Turns = new();
 
     private WeekJudge Weeks => new(db, Programmes, Plans, catalogue, Clock);
 

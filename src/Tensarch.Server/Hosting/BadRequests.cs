@@ -5,6 +5,7 @@ using Microsoft.AspNetCore.Diagnostics;
 using Microsoft.Data.Sqlite;
 using Microsoft.Net.Http.Headers;
 using Tensarch.Core;
+using Tensarch.Server.Programmes;
 
 namespace Tensarch.Server.Hosting;
 
@@ -34,16 +35,23 @@ public sealed partial class BadRequests(ILogger<BadRequests> log) : IExceptionHa
         }
         if (exception is OperationCanceledException && httpContext.RequestAborted.IsCancellationRequested)
             return true;
+        if (exception is OperationCanceledException or TooManyPlansException)
+        {
+            await Problems.TooMany(exception is TooManyPlansException ? "busy" : "triedAgain").ExecuteAsync(httpContext);
+            return true;
+        }
         var (status, code) = CouldNotKeep(exception);
         if (status == StatusCodes.Status500InternalServerError)
             Unexpected(exception, httpContext.Request.Path);
         else
             NotKept(code, httpContext.Request.Path, Innermost(exception).Message);
-        await Problems.Of(status, code).ExecuteAsync(httpContext);
+        await (status == StatusCodes.Status429TooManyRequests ? Problems.TooMany(code) : Problems.Of(status, code)).ExecuteAsync(
+            httpContext
+        );
         return true;
     }
 
-    /// <summary>No room on the disk is 507, a database that nobody may write to or that is busy for too long is 503: nothing of the request was kept.</summary>
+    /// <summary>No room on the disk is 507, a database that nobody may write to 503; one that is busy for too long is 429, for it can be had later. Nothing of the request was kept.</summary>
     public static (int Status, string Code) CouldNotKeep(Exception exception) =>
         Innermost(exception) switch
         {
@@ -54,7 +62,7 @@ public sealed partial class BadRequests(ILogger<BadRequests> log) : IExceptionHa
                 SqliteErrorCode: SQLitePCL.raw.SQLITE_READONLY or SQLitePCL.raw.SQLITE_CANTOPEN or SQLitePCL.raw.SQLITE_IOERR
             } => (StatusCodes.Status503ServiceUnavailable, "notWritable"),
             SqliteException { SqliteErrorCode: SQLitePCL.raw.SQLITE_BUSY or SQLitePCL.raw.SQLITE_LOCKED } => (
-                StatusCodes.Status503ServiceUnavailable,
+                StatusCodes.Status429TooManyRequests,
                 "busy"
             ),
             _ => (StatusCodes.Status500InternalServerError, "unexpected"),

@@ -17,6 +17,20 @@ public static class Problems
     /// <summary>What was typed cannot stand: the first problem's code, and all of them with their fields.</summary>
     public static ProblemHttpResult Unprocessable(IReadOnlyList<Problem> problems) => Of(422, problems[0].Code, [.. problems]);
 
+    /// <summary>More than is done at once: 429, with when to try again.</summary>
+    public static IResult TooMany(string code) => new Later(Of(429, code));
+
+    private sealed class Later(ProblemHttpResult problem) : IResult
+    {
+        private const int Seconds = 2;
+
+        public Task ExecuteAsync(HttpContext httpContext)
+        {
+            httpContext.Response.Headers.RetryAfter = Seconds.ToString(System.Globalization.CultureInfo.InvariantCulture);
+            return problem.ExecuteAsync(httpContext);
+        }
+    }
+
     public static ProblemHttpResult NotFound() => Of(404, "notFound");
 
     public static ProblemHttpResult IdTaken() => Of(409, "idTaken");

@@ -24,7 +24,7 @@ public sealed partial class ProgrammeDesk
         var hash = Facts.Hash(new { standing.Student.Id, request });
         return Keep(
             standing,
-            (now, current) =>
+            (now, current, _) =>
             {
                 if (current is null)
                     return Problem.Of("noPlan", "edit");

@@ -45,6 +45,7 @@ public sealed partial class ProgrammeDesk(
     IWeekSolver solver,
     PlanDesk sessions,
     Standings standings,
+    PlanningTurns turns,
     StudioClock clock,
     StudioScope scope
 )
@@ -159,7 +160,10 @@ public sealed partial class ProgrammeDesk(
     }
 
     /// <summary>The weeks from today on, planned under today's facts; nothing is kept.</summary>
-    public Result<StoredPlan> Make(Standing standing, ProgrammeSketch sketch, StandingPlan? current, CancellationToken ct)
+    public Task<Result<StoredPlan>> Make(Standing standing, ProgrammeSketch sketch, StandingPlan? current, CancellationToken ct) =>
+        turns.Run(scope.UserId, isTry: true, ended => MakeNow(standing, sketch, current, ended), ct);
+
+    private Result<StoredPlan> MakeNow(Standing standing, ProgrammeSketch sketch, StandingPlan? current, CancellationToken ct)
     {
         var asked = Asked(standing, sketch, current);
         if (!asked.IsOk)
@@ -171,11 +175,16 @@ public sealed partial class ProgrammeDesk(
     }
 
     /// <summary>How many minutes or days more would fit what does not.</summary>
-    public Result<Room> Room(Standing standing, ProgrammeSketch sketch, StandingPlan? current, CancellationToken ct)
+    public async Task<Result<Room>> Room(Standing standing, ProgrammeSketch sketch, StandingPlan? current, CancellationToken ct)
     {
         var asked = Asked(standing, sketch, current);
         return asked.IsOk
-            ? Worked<Room>(() => new RoomFinder(planner, content.Programme.PieceWeeks).Find(asked.Value, ct))
+            ? await turns.Run(
+                scope.UserId,
+                isTry: true,
+                ended => Worked<Room>(() => new RoomFinder(planner, content.Programme.PieceWeeks).Find(asked.Value, ended)),
+                ct
+            )
             : asked.Problems.ToList();
     }
 
@@ -236,9 +245,9 @@ public sealed partial class ProgrammeDesk(
         var hash = Facts.Hash(new { standing.Student.Id, request });
         return Keep(
             standing,
-            (now, current) =>
+            (now, current, ended) =>
             {
-                var made = Make(now, request.Sketch, current, ct);
+                var made = MakeNow(now, request.Sketch, current, ended);
                 return made.IsOk
                     ? new Draft(request.Id, hash, request.Sketch, made.Value, current is null ? "first" : "again")
                     : made.Problems.ToList();
@@ -257,9 +266,9 @@ public sealed partial class ProgrammeDesk(
         var (changed, hash) = (0, Facts.Hash(new { standing.Student.Id, request }));
         var kept = await Keep(
             standing,
-            (now, current) =>
+            (now, current, ended) =>
             {
-                var made = Make(now, request.Sketch, current, ct);
+                var made = MakeNow(now, request.Sketch, current, ended);
                 if (!made.IsOk)
                     return made.Problems.ToList();
                 // Of a plan that was ended nothing stands.
@@ -288,7 +297,7 @@ public sealed partial class ProgrammeDesk(
     /// </summary>
     private async Task<Result<(PlanRow Row, Appended Appended)>> Keep(
         Standing standing,
-        Func<Standing, StandingPlan?, Result<Draft>> work,
+        Func<Standing, StandingPlan?, CancellationToken, Result<Draft>> work,
         Func<StandingPlan?, Task<Result<(PlanRow, Appended)>?>> told,
         CancellationToken ct
     )
@@ -298,7 +307,8 @@ public sealed partial class ProgrammeDesk(
             var current = await Current(standing.Student.Id, ct);
             if (await told(current) is { } known)
                 return known;
-            var draft = work(standing, current);
+            var (asked, stands) = (standing, current);
+            var draft = await turns.Run(scope.UserId, isTry: false, ended => work(asked, stands, ended), ct);
             if (!draft.IsOk)
                 return draft.Problems.ToList();
             await using var transaction = db.Database.CurrentTransaction is null ? await db.Database.BeginTransactionAsync(ct) : null;

@@ -17,8 +17,8 @@ public static class ProgrammeEndpoints
         var programme = api.MapGroup("/students/{studentId}/programme").WithTags("Programmes");
         programme.MapGet("/", Page);
         programme.MapPost("/", Plan).Produces<PlanView>(201).Produces<PlanView>();
-        programme.MapPost("/try", Try).WithMetadata(new ReadsOnly());
-        programme.MapPost("/room", MoreRoom).WithMetadata(new ReadsOnly());
+        programme.MapPost("/try", Try);
+        programme.MapPost("/room", MoreRoom);
         programme.MapPost("/edits", Edit).Produces<PlanView>(201).Produces<PlanView>();
         programme.MapPost("/edits/try", TryEdit).WithMetadata(new ReadsOnly());
         programme.MapPost("/end", End);
@@ -58,7 +58,7 @@ public static class ProgrammeEndpoints
     {
         var standing = (await standings.Of(studentId, ct))!;
         var current = await desk.Current(studentId, ct);
-        var made = desk.Make(standing, sketch, current, ct);
+        var made = await desk.Make(standing, sketch, current, ct);
         return made.IsOk
             ? TypedResults.Ok(viewer.Tried(standing, sketch, made.Value, current, current is null ? [] : desk.Judge(standing, current)))
             : Problems.Unprocessable(made.Problems);
@@ -73,7 +73,7 @@ public static class ProgrammeEndpoints
         CancellationToken ct
     )
     {
-        var found = desk.Room((await standings.Of(studentId, ct))!, sketch, await desk.Current(studentId, ct), ct);
+        var found = await desk.Room((await standings.Of(studentId, ct))!, sketch, await desk.Current(studentId, ct), ct);
         return found.IsOk ? TypedResults.Ok(found.Value) : Problems.Unprocessable(found.Problems);
     }
 
@@ -172,8 +172,8 @@ public static class ProgrammeEndpoints
             .ToListAsync(ct);
         if (rows.FirstOrDefault(p => p.Number == number) is not { } row)
             return Problems.NotFound();
-        return await desk.Read(row, ct) is { } asked
-            ? TypedResults.Ok(await viewer.Version(asked, await desk.Read(rows.FirstOrDefault(p => p.Number == number - 1), ct), ct))
+        return await desk.ReadThen(row, ct) is { } asked
+            ? TypedResults.Ok(await viewer.Version(asked, await desk.ReadThen(rows.FirstOrDefault(p => p.Number == number - 1), ct), ct))
             : Problems.Of(409, "planUnreadable");
     }
 }

@@ -1,6 +1,8 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Tensarch.Core.Skills;
+using Tensarch.Server.Data;
 using Tensarch.Server.Hosting;
+using Tensarch.Server.Programmes;
 
 namespace Tensarch.Server.Skills;
 
@@ -21,13 +23,23 @@ public static class PolicyEndpoints
     public static void MapPolicy(this IEndpointRouteBuilder api) =>
         api.MapPost("/compute/policy", Run).WithTags("Ladders").WithMetadata(new ReadsOnly());
 
-    private static Ok<PolicyResponse> Run(PolicyRequest request) =>
+    private static async Task<Ok<PolicyResponse>> Run(
+        PolicyRequest request,
+        PlanningTurns turns,
+        StudioScope scope,
+        CancellationToken ct
+    ) =>
         TypedResults.Ok(
-            new PolicyResponse(
-                PolicyBench.Run(GatePolicy.Naive, request.Trial),
-                PolicyBench.Run(GatePolicy.Shipped, request.Trial),
-                PolicyBench.Run(request.Own, request.Trial),
-                request.Trial
+            await turns.Run(
+                scope.UserId,
+                isTry: true,
+                _ => new PolicyResponse(
+                    PolicyBench.Run(GatePolicy.Naive, request.Trial),
+                    PolicyBench.Run(GatePolicy.Shipped, request.Trial),
+                    PolicyBench.Run(request.Own, request.Trial),
+                    request.Trial
+                ),
+                ct
             )
         );
 }

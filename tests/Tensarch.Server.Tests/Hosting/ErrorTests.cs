@@ -138,7 +138,7 @@ public sealed class ErrorTests(StudioApp app) : IClassFixture<StudioApp>, IAsync
     [Theory]
     [InlineData(13, 507, "storageFull")]
     [InlineData(8, 503, "notWritable")]
-    [InlineData(5, 503, "busy")]
+    [InlineData(5, 429, "busy")]
     [InlineData(1, 500, "unexpected")]
     public void What_SQLite_could_not_keep_has_a_status_of_its_own(int sqlite, int status, string code) =>
         Assert.Equal((status, code), BadRequests.CouldNotKeep(new DbUpdateException("", new SqliteException("", sqlite))));

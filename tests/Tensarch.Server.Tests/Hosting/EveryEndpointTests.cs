@@ -40,8 +40,6 @@ public sealed class EveryEndpointTests : IAsyncLifetime
         "POST /ladders/read",
         "POST /ladders/try",
         "POST /students/{studentId}/programme/edits/try",
-        "POST /students/{studentId}/programme/room",
-        "POST /students/{studentId}/programme/try",
         "POST /students/{studentId}/readings/preview",
     ];
 

@@ -259,6 +259,37 @@ public sealed class FloorTests(StudioApp app) : IClassFixture<StudioApp>, IAsync
     }
 
     [Fact]
+    public async Task One_request_tells_so_much_and_the_rest_in_the_next()
+    {
+        object[] Rounds(int entries, int facts) =>
+            [
+                .. Enumerable
+                    .Range(1, entries)
+                    .Select(i =>
+                        EntryOf(
+                            session,
+                            Guid.NewGuid(),
+                            i,
+                            Now,
+                            [.. Enumerable.Range(0, facts).Select(_ => Set(Now, "joint-circles", "full", 5, side: null))]
+                        )
+                    ),
+            ];
+        async Task<HttpResponseMessage> Send(object[] entries) => await coach.Post("/facts", new { sentAt = Now, entries });
+        Assert.Equal(HttpStatusCode.UnprocessableEntity, (await Send(Rounds(TellRequest.Most + 1, 1))).StatusCode);
+        Assert.Equal("tooMany", await (await Send(Rounds(21, 10))).Problem(HttpStatusCode.UnprocessableEntity, "entries"));
+        Assert.Equal(0, await app.Rows(db => db.Sets.IgnoreQueryFilters().CountAsync(s => s.StudentId == student)));
+        var before = app.Commands.Count;
+        Assert.All(Told(await (await Send(Rounds(20, 10))).Content.ReadFromJsonAsync<JsonElement>()), t => Assert.Equal("stored", t.Is));
+        var many = app.Commands.Count - before;
+        Assert.Equal(200, await app.Rows(db => db.Sets.IgnoreQueryFilters().CountAsync(s => s.StudentId == student)));
+        // A row each for what was said and done; beside them it costs no more than a single round does.
+        before = app.Commands.Count;
+        await Send([EntryOf(session, Guid.NewGuid(), 99, Now, Set(Now, "joint-circles", "full", 5, side: null))]);
+        Assert.InRange(many - 220, 1, app.Commands.Count - before + 5);
+    }
+
+    [Fact]
     public async Task The_door_of_before_is_closed_and_takes_nothing()
     {
         var told = await coach.Post($"/sessions/{session}/facts", new { sentAt = Now, sets = Array.Empty<object>() });
