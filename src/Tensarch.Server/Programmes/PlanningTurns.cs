@@ -6,7 +6,7 @@ namespace Tensarch.Server.Programmes;
 /// Who plans when: two plans at a time in all, whoever asked, and one of each person; who tries again does not wait for the try before, which ends. So
 /// planning takes no more of the machine than it is given, however often it is asked for.
 /// </summary>
-public sealed class PlanningTurns
+public sealed class PlanningTurns : IDisposable
 {
     private const int AtOnce = 2;
 
@@ -44,6 +44,13 @@ public sealed class PlanningTurns
             if (isTry)
                 tries.TryRemove(new KeyValuePair<Guid, CancellationTokenSource>(person, ended));
         }
+    }
+
+    public void Dispose()
+    {
+        places.Dispose();
+        foreach (var own in people.Values)
+            own.Dispose();
     }
 
     private async Task<T> InTurn<T>(Guid person, Func<CancellationToken, T> work, CancellationToken ended)

@@ -3,12 +3,14 @@ using Tensarch.Server.Programmes;
 namespace Tensarch.Server.Tests.Programmes;
 
 /// <summary>Planning takes its turn: two at once in all, one of a person, and a try ends the try before it.</summary>
-public sealed class PlanningTurnsTests
+public sealed class PlanningTurnsTests : IDisposable
 {
     private readonly PlanningTurns turns = new();
     private readonly TaskCompletionSource go = new();
     private int running;
     private int most;
+
+    public void Dispose() => turns.Dispose();
 
     private int Work(CancellationToken ended)
     {

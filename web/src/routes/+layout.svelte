@@ -41,6 +41,11 @@
 
   // What waits on this device goes out at start, after a sign-in and when the network is back.
   $effect(() => outbox.open(account.me?.user?.id));
+  $effect(() => {
+    if (account.ended) outbox.hold(false);
+    else if (account.me?.user) outbox.hold(true);
+  });
+  outbox.onLeft = () => (account.ended = true);
 </script>
 
 <svelte:window ononline={() => void outbox.send()} />

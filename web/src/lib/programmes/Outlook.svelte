@@ -1,4 +1,5 @@
 <script lang="ts">
+  import { account } from '$lib/accounts/account.svelte';
   import { api, ask, Refusal, type Schemas } from '$lib/api/client';
   import Notice from '$lib/parts/Notice.svelte';
   import { pageText } from '$lib/parts/problems';
@@ -90,8 +91,11 @@
         {#if room}
           {#each roomText(room) as line (line)}<p>{line}</p>{/each}
         {:else}
-          <button type="button" class="btn btn-sm btn-outline" disabled={working} onclick={find}
-            >{working ? 'Planning it with more time…' : 'What would make room?'}</button
+          <button
+            type="button"
+            class="btn btn-sm btn-outline"
+            disabled={working || !account.mayWrite}
+            onclick={find}>{working ? 'Planning it with more time…' : 'What would make room?'}</button
           >
         {/if}
         {#if refusal}<p class="text-error font-semibold">{pageText(refusal.code)}</p>{/if}

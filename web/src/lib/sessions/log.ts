@@ -43,8 +43,34 @@ const db = (): Promise<IDBPDatabase<Floor>> =>
     throw error;
   }));
 
+/** Whose packs are kept: what comes late for somebody who has left is dropped. Not said yet: whoever's. */
+let holder: string | undefined | null = null;
+
 /** What was said on the floor, on this device, until the server has it; and the packs that are still good. */
 export const log = {
+  /** Whoever is signed in; nobody else's packs stay, nor one that is no longer good. */
+  async hold(author: string | undefined, now: number): Promise<void> {
+    holder = author;
+    const packs = (await db()).transaction('packs', 'readwrite');
+    for (let at = await packs.store.openCursor(); at; at = await at.continue())
+      if (at.value.author !== author || Date.parse(at.value.response.expiresAt) <= now) await at.delete();
+    await packs.done;
+  },
+
+  /** Runs that ended before then and that the server has all of are not needed here any more. */
+  async clear(author: string, before: number): Promise<void> {
+    const all = (await (await db()).getAll('entries', IDBKeyRange.bound([author], [author, []]))) as Kept[];
+    for (const session of new Set(all.map((k) => k.session))) {
+      const run = all.filter((k) => k.session === session);
+      const over = run.some((k) => k.entry.facts.some((f) => f.kind === 'finished'));
+      if (!over || run.some((k) => k.state !== 'sent' || k.entry.event.at >= before)) continue;
+      await (
+        await db()
+      ).delete('entries', IDBKeyRange.bound([author, session, 0], [author, session, Infinity]));
+      await (await db()).delete('packs', [author, session]);
+    }
+  },
+
   /** @throws When the device has no room left, or the place is taken by another tab. */
   async add(author: string, session: string, entry: Entry, plan?: number): Promise<void> {
     await (
@@ -80,7 +106,9 @@ export const log = {
   },
 
   async keepPack(author: string, response: Schemas['PackResponse']): Promise<void> {
-    await (await db()).put('packs', { author, session: response.sessionId, response });
+    const store = await db();
+    if (holder === null || holder === author)
+      await store.put('packs', { author, session: response.sessionId, response });
   },
 
   /** The pack of a session, while it is good. */

@@ -6,8 +6,10 @@ import { entriesOfBefore, ofBefore } from './ofBefore';
 import type { Fact } from './say';
 
 const batchSize = 50;
-/** An entry that the server failed on so often is put aside and shown. */
-const mostTries = 5;
+/** So many entries in a row on which the server fails: it is the server, and not one of them. */
+const mostFailed = 3;
+/** A run that ended so long ago and that the server has all of is cleared away. */
+const keptFor = 12 * 3_600_000;
 const shortestWait = 1000;
 const longestWait = 60_000;
 
@@ -29,6 +31,27 @@ class Outbox {
   #timer: ReturnType<typeof setTimeout> | undefined;
   #wait = shortestWait;
   #batch = batchSize;
+  /** Entries on which the server failed alone: they come after the others, and are never given up. */
+  readonly #later = new Set<string>();
+  #failedInARow = 0;
+  readonly #others = typeof BroadcastChannel === 'undefined' ? undefined : new BroadcastChannel('tensarch');
+  /** Somebody has left in another tab. */
+  onLeft: (author: string) => void = () => undefined;
+
+  constructor() {
+    this.#others?.addEventListener('message', ({ data }: MessageEvent<{ left?: string }>) => {
+      if (data.left === undefined || data.left !== this.#author) return;
+      void log.hold(undefined, Date.now()).catch(() => undefined);
+      this.onLeft(data.left);
+    });
+  }
+
+  /** The sign-in stands, or has ended: of who is not signed in no pack stays on this device, nor comes late. What they said waits for them. */
+  hold(stands: boolean): void {
+    const author = stands ? this.#author : undefined;
+    void log.hold(author, Date.now()).catch(() => undefined);
+    if (!stands && this.#author !== undefined) this.#others?.postMessage({ left: this.#author });
+  }
 
   /** Facts belong to who made them: another coach's sign-in on this device neither sends nor sees them. */
   open(author: string | undefined): void {
@@ -37,8 +60,11 @@ class Outbox {
     this.waiting = 0;
     this.refused = [];
     this.lost = undefined;
+    void log.hold(author, Date.now()).catch(() => undefined);
     if (author !== undefined)
       void this.takeOver(author)
+        .catch(() => undefined)
+        .then(() => log.clear(author, Date.now() - keptFor))
         .catch(() => undefined)
         .then(() => this.send());
   }
@@ -55,7 +81,9 @@ class Outbox {
   async leave(): Promise<void> {
     const author = this.#author;
     this.open(undefined);
-    if (author !== undefined) await log.erase(author).catch(() => undefined);
+    if (author === undefined) return;
+    this.#others?.postMessage({ left: author });
+    await log.erase(author).catch(() => undefined);
   }
 
   /** Sends what waits; whoever calls twice waits for the same sending. */
@@ -71,7 +99,14 @@ class Outbox {
     const author = this.#author;
     while (author !== undefined && author === this.#author) {
       await this.#look(author);
-      const batch = await log.waiting(author, this.#batch);
+      const batch = (await log.waiting(author, this.#batch + this.#later.size))
+        .filter((k) => !this.#later.has(keyOf(k)))
+        .slice(0, this.#batch);
+      if (batch.length === 0 && this.#later.size > 0) {
+        this.#later.clear();
+        this.#again();
+        return;
+      }
       if (batch.length === 0) {
         // Another tab of this device may have sent what this one could not.
         this.#reached();
@@ -105,6 +140,7 @@ class Outbox {
     this.lost = undefined;
     this.#wait = shortestWait;
     this.#batch = batchSize;
+    this.#failedInARow = 0;
   }
 
   async #settle(batch: Kept[], answer: Schemas['TellResponse']): Promise<void> {
@@ -126,19 +162,29 @@ class Outbox {
   async #failed(batch: Kept[], refusal: Refusal): Promise<boolean> {
     this.lost = refusal.code ?? 'unexpected';
     // What was sent cannot be read, or the server fails on it: find the one, put it aside, and send the others.
-    if (refusal.status >= 500 || refusal.status === 422 || refusal.status === 400) {
+    const unread = refusal.status === 422 || refusal.status === 400;
+    if (unread || (refusal.status >= 500 && this.#failedInARow < mostFailed)) {
       if (batch.length > 1) {
         this.#batch = Math.ceil(batch.length / 2);
         return true;
       }
-      const kept = { ...batch[0]!, tries: batch[0]!.tries + 1 };
-      const parked = refusal.status < 500 || kept.tries >= mostTries;
-      await log.put(parked ? { ...kept, state: 'refused', code: refusal.code } : kept);
-      if (parked) return true;
+      const [kept] = batch;
+      if (unread) await log.put({ ...kept!, state: 'refused', code: refusal.code });
+      else {
+        this.#later.add(keyOf(kept!));
+        this.#failedInARow++;
+      }
+      return true;
     }
+    this.#failedInARow = 0;
+    this.#later.clear();
+    this.#again();
+    return false;
+  }
+
+  #again(): void {
     this.#timer = setTimeout(() => void this.send(), this.#wait * (0.75 + Math.random() / 2));
     this.#wait = Math.min(longestWait, this.#wait * 2);
-    return false;
   }
 
   async #look(author: string): Promise<void> {
@@ -160,6 +206,8 @@ class Outbox {
 }
 
 export const outbox = new Outbox();
+
+const keyOf = (kept: Kept): string => `${kept.session}/${kept.seq}`;
 
 /** An entry as it travels. */
 export const sent = ({ session, plan, entry }: Kept): Schemas['FloorEntry'] => {

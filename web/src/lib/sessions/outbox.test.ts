@@ -101,16 +101,102 @@ describe('the outbox', () => {
     expect([outbox.waiting, outbox.lost]).toEqual([0, undefined]);
   });
 
-  it('finds the one on which the server fails by halves, and puts it aside after five tries', async () => {
+  it('finds the one on which the server fails by halves, sends the others, and never gives it up', async () => {
+    let well = false;
     respond = (body) =>
-      body.entries.some((e) => e.event.seq === 3)
+      !well && body.entries.some((e) => e.event.seq === 3)
         ? { status: 500, body: { code: 'unexpected' } }
         : told()(body);
     await keep(1, 2, 3, 4);
     outbox.open(author);
     for (let tries = 0; tries < 8; tries++) await outbox.send();
-    expect(outbox.refused.map((k) => k.seq)).toEqual([3]);
+    expect(outbox.refused).toEqual([]);
+    expect((await log.waiting(author, 10)).map((k) => k.seq)).toEqual([3]);
+    well = true;
+    await outbox.send();
+    await outbox.send();
     expect(outbox.waiting).toBe(0);
+  });
+
+  it('gives nothing up and asks for nothing more while the server is full or overloaded', async () => {
+    for (const status of [507, 503, 429]) {
+      respond = () => ({ status, body: { code: 'busy' } });
+      await keep(...Array.from({ length: 8 }, (_, i) => 10 * status + i));
+      outbox.open(author);
+      bodies.length = 0;
+      for (let tries = 0; tries < 6; tries++) await outbox.send();
+      expect(outbox.refused).toEqual([]);
+      expect(outbox.waiting).toBeGreaterThanOrEqual(8);
+    }
+    respond = told();
+    await outbox.send();
+    expect(outbox.waiting).toBe(0);
+  });
+
+  it('halves what is too much for one request', async () => {
+    respond = (body) => (body.entries.length > 2 ? { status: 422, body: { code: 'tooMany' } } : told()(body));
+    await keep(1, 2, 3, 4, 5);
+    outbox.open(author);
+    await vi.waitFor(() => expect(outbox.waiting).toBe(0));
+    expect(outbox.refused).toEqual([]);
+  });
+
+  it('says of every session that another device ran it, whichever was told of last', async () => {
+    const sessions = ['a', 'b'];
+    respond = (body) => ({ ...told()(body), body: { ...told()(body).body, doubled: [sessions.shift()!] } });
+    await keep(1);
+    outbox.open(author);
+    await vi.waitFor(() => expect(bodies).toHaveLength(1));
+    await outbox.send();
+    await keep(2);
+    await outbox.send();
+    expect(outbox.doubled).toEqual(expect.arrayContaining(['a', 'b']));
+  });
+
+  it('keeps no pack that comes when its coach has left, and none of anybody else', async () => {
+    const pack = (session: string, expiresAt = '2999-01-01T00:00:00Z') =>
+      ({ sessionId: session, expiresAt }) as Schemas['PackResponse'];
+    outbox.open(author);
+    await log.keepPack(author, pack('early'));
+    expect(await log.packs(author, Date.now())).toHaveLength(1);
+    await outbox.leave();
+    await log.keepPack(author, pack('late'));
+    outbox.open('another');
+    await log.keepPack('another', pack('theirs'));
+    await log.keepPack(author, pack('later still'));
+    expect(await log.packs(author, Date.now())).toEqual([]);
+    expect(await log.packs('another', Date.now())).toHaveLength(1);
+    // An account that ended, or a sign-in that did: nothing of it stays or comes.
+    outbox.hold(false);
+    await vi.waitFor(async () => expect(await log.packs('another', Date.now())).toEqual([]));
+    await log.keepPack('another', pack('theirs again'));
+    expect(await log.packs('another', Date.now())).toEqual([]);
+    outbox.hold(true);
+    await log.keepPack('another', pack('once more'));
+    expect(await log.packs('another', Date.now())).toHaveLength(1);
+  });
+
+  it('clears away a run that ended long ago and is all in the books, and no other', async () => {
+    const old = (seq: number, state: 'sent' | 'waiting', session: string, finished: boolean) =>
+      log.put({
+        author,
+        session,
+        seq,
+        state,
+        tries: 0,
+        entry: {
+          event: { id: `${session}${seq}`, seq, at: 1000, is: 'skipped' },
+          facts: finished ? [{ id: 'f', at: 1000, kind: 'finished' }] : [],
+        },
+      });
+    await old(1, 'sent', 'over', true);
+    await old(1, 'sent', 'open', false);
+    await old(1, 'sent', 'owed', true);
+    await old(2, 'waiting', 'owed', false);
+    await log.clear(author, Date.now());
+    expect(await log.of(author, 'over')).toEqual([]);
+    expect(await log.of(author, 'open')).toHaveLength(1);
+    expect(await log.of(author, 'owed')).toHaveLength(2);
   });
 
   it('sends nothing of another’s, and shows nothing of it', async () => {
