@@ -36,9 +36,20 @@ worker.addEventListener('fetch', (event) => {
   if (request.method !== 'GET') return;
   if (build.includes(url.pathname)) event.respondWith(kept(request));
   else if (request.mode === 'navigate')
-    event.respondWith(fetch(request).catch(() => kept(new Request(page))));
+    event.respondWith(soon(fetch(request)).catch(() => kept(new Request(page))));
   else if (asked.includes(url.pathname)) event.respondWith(freshOrKept(request));
 });
+
+/** A network that hangs is no better than none: so long a start waits for it. */
+const longestWait = 3000;
+
+const soon = (coming: Promise<Response>): Promise<Response> =>
+  Promise.race([
+    coming,
+    new Promise<Response>((_, fail) =>
+      setTimeout(() => fail(new TypeError('It takes too long.')), longestWait),
+    ),
+  ]);
 
 async function kept(request: Request): Promise<Response> {
   return (await caches.match(request)) ?? fetch(request);
@@ -48,7 +59,9 @@ async function kept(request: Request): Promise<Response> {
 async function freshOrKept(request: Request): Promise<Response> {
   const cache = await caches.open(answers);
   try {
-    const answer = await fetch(request);
+    const before = await cache.match(request);
+    // Without anything kept there is nothing to begin with: it is waited for.
+    const answer = await (before ? soon(fetch(request)) : fetch(request));
     if (answer.ok) {
       const headers = new Headers(answer.headers);
       headers.set('x-kept-at', String(Date.now()));

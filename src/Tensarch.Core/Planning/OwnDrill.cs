@@ -51,6 +51,9 @@ public sealed record OwnDrill(
         return problems;
     }
 
+    /// <summary>Whether it still is a copy of the drill as that is now. A load that the drill has gained since, it has too: see <see cref="Of"/>.</summary>
+    public bool Stands(Drill source) => Check(source).All(p => p.Code == "loadBelow");
+
     private static IEnumerable<Problem> Check(Drill source, Variant variant, DoseNumbers numbers, string field)
     {
         var usual = source.DoseOf(variant);

@@ -58,7 +58,7 @@ public sealed class StudioContent(Task<CatalogueContent> loading)
                         Variants: not null,
                         Loads: not null
                     }
-            where drill.Check(source).Count == 0
+            where drill.Stands(source)
             select drill.Of(source, newest.DrillKey, newest.Gone);
         var all = own.ToList();
         return all.Count == 0 ? shipped : shipped.With(all);

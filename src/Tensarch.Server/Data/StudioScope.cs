@@ -41,5 +41,14 @@ public sealed class StudioClock(TimeProvider time, StudioScope scope)
     /// <summary>The instant of a local time in the studio's time zone.</summary>
     public DateTimeOffset At(DateTime local) => new DateTimeOffset(local, scope.TimeZone.GetUtcOffset(local)).ToUniversalTime();
 
+    /// <summary>The instant of a local time that somebody typed: of an hour that comes twice, the earlier; none where the clock skips it.</summary>
+    public DateTimeOffset? AtTyped(DateTime local)
+    {
+        var zone = scope.TimeZone;
+        return zone.IsInvalidTime(local) ? null
+            : zone.IsAmbiguousTime(local) ? new DateTimeOffset(local, zone.GetAmbiguousTimeOffsets(local).Max()).ToUniversalTime()
+            : At(local);
+    }
+
     public DateOnly DayOf(DateTimeOffset instant) => Moment.DayOf(instant);
 }

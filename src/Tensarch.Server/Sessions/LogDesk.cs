@@ -1,4 +1,5 @@
 using System.ComponentModel.DataAnnotations;
+using System.Globalization;
 using System.Security.Cryptography;
 using System.Text;
 using Microsoft.EntityFrameworkCore;
@@ -15,6 +16,7 @@ namespace Tensarch.Server.Sessions;
 
 /// <summary>A lesson that was held without the runner: as planned, except for what is said.</summary>
 /// <param name="EndedAt">Now when none is given; at most 30 days ago.</param>
+/// <param name="EndedLocal">Said by the studio's clock, in place of <paramref name="EndedAt"/>: whatever the zone of the device is.</param>
 /// <param name="Parts">What was not done, or otherwise than planned.</param>
 /// <param name="CarryOver">A note for the start of the next session.</param>
 public sealed record LogRequest(
@@ -22,8 +24,13 @@ public sealed record LogRequest(
     [NotFuture] DateTimeOffset? EndedAt,
     [MaxLength(100)] IReadOnlyList<LoggedPart> Parts,
     [MaxLength(20)] IReadOnlyList<LoggedSignal> Signals,
-    [StringLength(2000)] string? CarryOver = null
-);
+    [StringLength(2000)] string? CarryOver = null,
+    [RegularExpression(LogRequest.LocalPattern)] string? EndedLocal = null
+)
+{
+    /// <summary>A day and a minute, as a page has them.</summary>
+    public const string LocalPattern = @"^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}$";
+}
 
 /// <param name="Part">The id of the part on the sheet.</param>
 /// <param name="Seen">What was seen of single rounds: where a gate reads the part, those are its proof, one by one.</param>
@@ -52,6 +59,9 @@ public sealed class LogDesk(TensarchDb db, CatalogueContent catalogue, PlanDesk 
             return again ? row : Problem.Of("sessionOver", "id");
         if (plans.Read(row) is not { } plan)
             return Problem.Of("planUnreadable", "id");
+        // What is for another day was judged for that one: it is moved first, where the rules let it.
+        if (row.Date > clock.Today)
+            return Problem.Of("forLater", "id");
         var ladders = await plans.LaddersOf(plan, ct);
         var said = request
             .Parts.Select(p => new SaidOfPart(
@@ -67,7 +77,10 @@ public sealed class LogDesk(TensarchDb db, CatalogueContent catalogue, PlanDesk 
         if (!rounds.IsOk)
             return rounds.Problems.ToList();
 
-        var ended = request.EndedAt ?? clock.Now;
+        var typed = Ended(request.EndedLocal);
+        if (!typed.IsOk)
+            return typed.Problems.ToList();
+        var ended = typed.Value ?? request.EndedAt ?? clock.Now;
         var begun = ended.AddSeconds(-row.Planned.TotalSeconds);
         var seq = await db.Events.Where(e => e.SessionId == id).MaxAsync(e => (int?)e.Seq, ct) ?? 0;
         var entries = Entries(row, request, rounds.Value, begun, ended, seq);
@@ -89,6 +102,17 @@ public sealed class LogDesk(TensarchDb db, CatalogueContent catalogue, PlanDesk 
             await notes.Write(row.StudentId, new(Derived(request.Id, "carry-over"), request.CarryOver, CarryOver: true), ct);
         await transaction.CommitAsync(ct);
         return await db.WholeSessions.AsNoTracking().SingleAsync(s => s.Id == id, ct);
+    }
+
+    private Result<DateTimeOffset?> Ended(string? local)
+    {
+        if (local is null)
+            return (DateTimeOffset?)null;
+        if (!DateTime.TryParseExact(local, "yyyy-MM-ddTHH:mm", CultureInfo.InvariantCulture, DateTimeStyles.None, out var read))
+            return Problem.Of("notADate", "endedAt");
+        return clock.AtTyped(read) is not { } at ? Problem.Of("noSuchTime", "endedAt")
+            : at > clock.Now ? Problem.Of("dateInFuture", "endedAt")
+            : at;
     }
 
     private static List<FloorEntry> Entries(

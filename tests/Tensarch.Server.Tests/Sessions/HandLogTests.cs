@@ -1,6 +1,8 @@
+using System.Globalization;
 using System.Net;
 using System.Text.Json;
 using Microsoft.EntityFrameworkCore;
+using Tensarch.Server.Data;
 
 namespace Tensarch.Server.Tests.Sessions;
 
@@ -61,6 +63,55 @@ public sealed class HandLogTests(StudioApp app) : IClassFixture<StudioApp>, IAsy
         Assert.All(done, d => Assert.False(d.GetProperty("skipped").GetBoolean()));
         Assert.True((await coach.Get($"/students/{student}/sessions"))[0].GetProperty("logged").GetBoolean());
         Assert.Equal("sessionOver", await (await Log(Guid.NewGuid())).Problem(HttpStatusCode.UnprocessableEntity));
+    }
+
+    [Fact]
+    public async Task A_typed_time_is_the_studios_whatever_the_device_says()
+    {
+        // Oslo is an hour ahead of Greenwich in winter.
+        var at = app.Time.GetUtcNow().AddMinutes(-30);
+        var local = at.UtcDateTime.AddHours(1).ToString("yyyy-MM-ddTHH:mm", CultureInfo.InvariantCulture);
+        async Task<HttpResponseMessage> Typed(string endedLocal) =>
+            await coach.Post(
+                $"/sessions/{session}/log",
+                new
+                {
+                    id = Guid.NewGuid(),
+                    endedAt = (string?)null,
+                    parts = Array.Empty<object>(),
+                    signals = Array.Empty<object>(),
+                    endedLocal,
+                }
+            );
+        Assert.Equal("notADate", await (await Typed("2035-02-30T10:00")).Problem(HttpStatusCode.UnprocessableEntity, "endedAt"));
+        Assert.Equal("dateInFuture", await (await Typed("2036-01-01T10:00")).Problem(HttpStatusCode.UnprocessableEntity, "endedAt"));
+        Assert.Equal(HttpStatusCode.OK, (await Typed(local)).StatusCode);
+        var ended = (await coach.Get($"/sessions/{session}")).GetProperty("endedAt").GetDateTimeOffset();
+        Assert.Equal(at.AddTicks(-(at.Ticks % TimeSpan.TicksPerMinute)), ended);
+    }
+
+    [Theory]
+    [InlineData("2035-03-25 02:30", null)]
+    [InlineData("2035-03-25 03:30", "2035-03-25 01:30")]
+    [InlineData("2035-10-28 02:30", "2035-10-28 00:30")]
+    [InlineData("2035-10-28 03:30", "2035-10-28 02:30")]
+    public void An_hour_that_the_clock_skips_is_no_time_and_of_one_that_comes_twice_it_is_the_earlier(string typed, string? utc)
+    {
+        var scope = new StudioScope();
+        scope.Enter(Guid.NewGuid(), Guid.NewGuid(), "Europe/Oslo");
+        var at = new StudioClock(app.Time, scope).AtTyped(DateTime.Parse(typed, CultureInfo.InvariantCulture));
+        Assert.Equal(utc, at?.ToString("yyyy-MM-dd HH:mm", CultureInfo.InvariantCulture));
+    }
+
+    [Fact]
+    public async Task What_is_planned_for_a_later_day_is_moved_before_it_is_logged()
+    {
+        var today = DateOnly.FromDateTime(app.Time.GetUtcNow().UtcDateTime);
+        var moved = await coach.Post($"/sessions/{session}/changes", new { kind = "move", date = today.AddDays(3) });
+        Assert.Equal(HttpStatusCode.OK, moved.StatusCode);
+        Assert.Equal("forLater", await (await Log(Guid.NewGuid())).Problem(HttpStatusCode.UnprocessableEntity, "id"));
+        await coach.Post($"/sessions/{session}/changes", new { kind = "move", date = today });
+        Assert.Equal(HttpStatusCode.OK, (await Log(Guid.NewGuid())).StatusCode);
     }
 
     [Fact]

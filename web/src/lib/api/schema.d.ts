@@ -6403,6 +6403,8 @@ export interface components {
             signals: components["schemas"]["LoggedSignal"][];
             /** @description A note for the start of the next session. */
             carryOver?: null | string;
+            /** @description Said by the studio's clock, in place of EndedAt: whatever the zone of the device is. */
+            endedLocal?: null | string;
         };
         LoggedPart: {
             /** @description The id of the part on the sheet. */

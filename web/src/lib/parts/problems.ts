@@ -11,6 +11,7 @@ export function problemText(problem: FieldProblem): string {
     tooManySessions: `At most ${n('most')} sessions in one programme.`,
     targetOutside: 'This day lies outside the programme.',
     tooLong: `At most ${n('most')} characters.`,
+    noSuchTime: 'The clocks go forward then: there is no such time on that day.',
     dateInFuture: 'This lies in the future.',
     dateInPast: 'This day is over.',
     dateTooFar: `At most ${n('most')} days ahead.`,
@@ -159,6 +160,8 @@ export function pageText(code: string): string {
     dateInPast: 'This day is over.',
     planBarred: 'A caution was added since this session was made. Make the next session again.',
     sessionDeleted: 'This session was deleted. Bring it back on its sheet.',
+    forLater:
+      'This session is planned for a later day. Move it to the day on which it was held, and log it then.',
     sessionOver: 'This session has been run and logged.',
     ownerExists: 'This studio has an owner already. Sign in.',
     notOnLadder: 'Not on a ladder yet.',

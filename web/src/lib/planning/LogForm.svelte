@@ -72,7 +72,7 @@
       <TextField
         label="It ended at"
         type="datetime-local"
-        hint="Now, when empty."
+        hint="By the studio’s clock. Now, when empty."
         width="w-56"
         error={fieldText(refusal, 'endedAt')}
         bind:value={draft.value.endedAt}

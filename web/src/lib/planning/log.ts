@@ -99,7 +99,8 @@ export function readLog(
     problems,
     body: {
       id: text.id,
-      endedAt: text.endedAt ? new Date(text.endedAt).toISOString() : null,
+      endedAt: null,
+      endedLocal: text.endedAt.slice(0, 16) || null,
       parts,
       signals,
       carryOver: text.carryOver.trim() || null,
