@@ -52,7 +52,11 @@ const rules: Record<string, (drill: string, tag: string) => string> = {
 /** What the checker found, in a coach's words. */
 export function ruleText(code: string, drill?: string | null, tag?: Schemas['LoadTag'] | null): string {
   const words = rules[code];
-  return words ? words(drill ? catalogue.drill(drill).name : '', tag ? tagName(tag) : '') : code;
+  if (!words) return code;
+  const text = words(drill ? catalogue.drill(drill).name : '', tag ? tagName(tag) : '');
+  // Of no drill that is named, the rule alone.
+  const alone = text.replace(/^[\s:]+/, '');
+  return alone.charAt(0).toUpperCase() + alone.slice(1);
 }
 
 /** Why a command on a session was refused: each rule that stands against it, or what else is in the way. */
