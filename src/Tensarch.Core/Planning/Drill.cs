@@ -188,13 +188,14 @@ public sealed record Drill(
         return loads;
     }
 
-    /// <summary>Of work that was done, by what is kept of it; of what was kept without its seconds, as much as it usually is.</summary>
+    /// <summary>Of work that was done, by what is kept of it; of what nobody said how long it was held, as much as it usually is.</summary>
     public IReadOnlyDictionary<LoadTag, LoadLevel> LoadsOf(Sessions.Work work, double breathSeconds)
     {
         var variant = VariantAt(work.Variant);
-        return work.Seconds is null
-            ? LoadsOf(variant, DoseOf(variant), breathSeconds)
-            : LoadsOf(variant, work.LongestHold, work.TopPercent);
+        if (work.Seconds is null)
+            return LoadsOf(variant, DoseOf(variant), breathSeconds);
+        var held = work.LongestHold > 0 ? work.LongestHold : LongestHoldSeconds(DoseOf(variant), breathSeconds);
+        return LoadsOf(variant, held, work.TopPercent);
     }
 
     /// <summary>Of one round of which nothing is known but how long it was.</summary>

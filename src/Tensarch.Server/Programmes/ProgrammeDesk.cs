@@ -3,40 +3,11 @@ using Tensarch.Core;
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Planning;
 using Tensarch.Core.Programmes;
-using Tensarch.Core.Students;
 using Tensarch.Server.Data;
 using Tensarch.Server.Planning;
 using Tensarch.Server.Skills;
 
 namespace Tensarch.Server.Programmes;
-
-/// <summary>A student's plan as it stands: its newest version with the sessions that it is run in.</summary>
-/// <param name="Taken">Parts of days in which the weeks put nothing: one of their sessions was moved away.</param>
-public sealed record StandingPlan(
-    PlanRow Row,
-    ProgrammeSketch Sketch,
-    StoredPlan Plan,
-    IReadOnlyDictionary<Guid, SessionRow> Sessions,
-    IReadOnlyCollection<(DateOnly Day, DayHalf Half)> Taken
-)
-{
-    public SessionRow? RowOf(StoredDay day) => day.Session is { } id ? Sessions.GetValueOrDefault(id) : null;
-
-    /// <summary>Somebody runs it, or has: no plan changes it.</summary>
-    public bool IsBegun(StoredDay day) => RowOf(day)?.Training is not null;
-
-    public bool IsOpen(StoredDay day) => RowOf(day)?.IsOpen == true;
-
-    /// <summary>Nothing was done in it, and nobody threw it away.</summary>
-    public bool IsMissed(StoredDay day) => RowOf(day) is { IsTrained: false, DeletedAt: null };
-
-    /// <summary>A coach threw it away: no plan puts another in its place.</summary>
-    public bool IsDropped(StoredDay day) =>
-        RowOf(day) is { Training: null, DeletedAt: { } gone } && (Row.EndedAt is not { } ended || gone < ended);
-
-    /// <summary>Of plans that stand: there is still something to come of it.</summary>
-    public bool StandsOn(DateOnly day) => Row.EndedAt is null && Sketch.End >= day;
-}
 
 /// <summary>Plans the weeks of a student, keeps versions, and lays out the sessions of the newest one.</summary>
 public sealed partial class ProgrammeDesk(
@@ -55,109 +26,6 @@ public sealed partial class ProgrammeDesk(
 
     private readonly Planner planner = new(content, solver);
     private readonly PlanSessions laying = new(db, sessions, clock, scope);
-
-    public async Task<StandingPlan?> Current(Guid student, CancellationToken ct) =>
-        await Read(
-            await db.Plans.AsNoTracking().Where(p => p.StudentId == student).OrderByDescending(p => p.Number).FirstOrDefaultAsync(ct),
-            ct
-        );
-
-    /// <summary>With each day as its session stands. None where what is kept cannot be read: it is planned anew.</summary>
-    public async Task<StandingPlan?> Read(PlanRow? row, CancellationToken ct)
-    {
-        if (await Parsed(row, ct) is not { } read)
-            return null;
-        var student = row!.StudentId;
-        var ids = read.Sessions.Keys.ToList();
-        // The weeks had given them up, and they were trained all the same.
-        var besides = await db
-            .WholeSessions.AsNoTracking()
-            .Where(s => s.StudentId == student && s.Half != null && s.DeletedAt == null && s.Training != null)
-            .Where(s => s.Date >= read.Sketch.Start && s.Date <= read.Sketch.End && !ids.Contains(s.Id))
-            .ToListAsync(ct);
-        var days = read.Plan.Days.Select(d => Now(d, read.RowOf(d))).Concat(besides.Select(s => Besides(s, read.Sketch)));
-        return read with
-        {
-            Plan = read.Plan with { Days = [.. days.OrderBy(d => d.Day).ThenBy(d => d.Half)] },
-            Sessions = besides.Concat(read.Sessions.Values).ToDictionary(s => s.Id),
-            // What stands elsewhere by now was moved: nothing comes in its place.
-            Taken =
-            [
-                .. read.Plan.Days.Where(d => read.RowOf(d) is { DeletedAt: null } row && row.Date != d.Day).Select(d => (d.Day, d.Half)),
-            ],
-        };
-    }
-
-    /// <summary>A session of the weeks that their newest version does not know, as one of them.</summary>
-    internal StoredDay Besides(SessionRow row, ProgrammeSketch sketch) =>
-        new(
-            row.Date,
-            row.Half!.Value,
-            (row.Planned.TotalSeconds + 59) / 60,
-            (row.Date.DayNumber - sketch.Start.DayNumber) / 7,
-            false,
-            new([.. row.Planned.Beside.Prepend(row.Planned.Skill).Select(skill => new BlockOrder(skill, BlockAim.Train))], DayOrder.Whole),
-            [
-                .. row
-                    .Planned.Beside.Prepend(row.Planned.Skill)
-                    .Select(skill => new StoredBlock(
-                        skill,
-                        BlockAim.Train,
-                        DayOrder.Whole,
-                        row.Planned.TotalSeconds / (1 + row.Planned.Beside.Count),
-                        true
-                    )),
-            ],
-            0,
-            0,
-            sessions.Read(row),
-            row.Id,
-            Number: row.Plan
-        );
-
-    private StoredDay Now(StoredDay day, SessionRow? row) =>
-        row is null
-            ? day
-            : day with
-            {
-                Day = row.Date,
-                Half = row.Half ?? day.Half,
-                Pinned = day.Pinned || row.Date != day.Day,
-                Plan = sessions.Read(row),
-            };
-
-    /// <summary>A version as it was when it was made.</summary>
-    public async Task<StandingPlan?> ReadThen(PlanRow? row, CancellationToken ct)
-    {
-        if (await Parsed(row, ct) is not { } read)
-            return null;
-        var ids = read.Sessions.Keys.ToList();
-        var numbers = read.Plan.Days.Select(d => d.Number).OfType<int>().Distinct().ToList();
-        var versions = (
-            await db.PlanVersions.AsNoTracking().Where(p => ids.Contains(p.SessionId) && numbers.Contains(p.Number)).ToListAsync(ct)
-        ).ToDictionary(p => (p.SessionId, p.Number));
-        SessionPlan? Then(StoredDay day) =>
-            day is { Session: { } session, Number: { } number } && versions.TryGetValue((session, number), out var version)
-                ? sessions.Read(version)
-                : null;
-        return read with { Plan = read.Plan with { Days = [.. read.Plan.Days.Select(d => d with { Plan = Then(d) })] } };
-    }
-
-    private async Task<StandingPlan?> Parsed(PlanRow? row, CancellationToken ct)
-    {
-        if (
-            row is null
-            || StoredJson.TryRead<ProgrammeSketch>(row.SketchJson) is not { Goals: not null, Days: not null } sketch
-            || StoredJson.TryRead<StoredPlan>(row.DaysJson) is not { Days: not null } plan
-        )
-            return null;
-        var ids = plan.Days.Select(d => d.Session).OfType<Guid>().ToList();
-        var rows = await db
-            .WholeSessions.AsNoTracking()
-            .Where(s => s.StudentId == row.StudentId && ids.Contains(s.Id))
-            .ToDictionaryAsync(s => s.Id, ct);
-        return new(row, sketch, plan, rows, []);
-    }
 
     /// <summary>The weeks from today on, planned under today's facts; nothing is kept.</summary>
     public Task<Result<StoredPlan>> Make(Standing standing, ProgrammeSketch sketch, StandingPlan? current, CancellationToken ct) =>
