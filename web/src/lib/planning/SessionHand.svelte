@@ -39,6 +39,8 @@
       await act();
     } catch (error) {
       refusal = error as Refusal;
+      // What stands now comes to the page, beside why nothing was done.
+      if (refusal.status === 412) onchange();
     } finally {
       busy = false;
     }

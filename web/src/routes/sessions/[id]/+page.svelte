@@ -69,7 +69,9 @@
             </div>
             <div class="no-print flex flex-wrap gap-2">
               {#if account.mayWrite && !s.deleted && !s.endedAt}
-                <a class="btn btn-outline" href={resolve('/sessions/[id]/log', { id })}>Log it by hand</a>
+                {#if s.plan.date <= today()}
+                  <a class="btn btn-outline" href={resolve('/sessions/[id]/log', { id })}>Log it by hand</a>
+                {/if}
                 {#if !s.nowBarred.length && !s.outdated.length}
                   <a class="btn btn-accent" href={resolve('/sessions/[id]/run', { id })}
                     >{s.startedAt ? 'Go on' : 'Run it'}</a
