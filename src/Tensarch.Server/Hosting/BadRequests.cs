@@ -35,9 +35,9 @@ public sealed partial class BadRequests(ILogger<BadRequests> log) : IExceptionHa
         }
         if (exception is OperationCanceledException && httpContext.RequestAborted.IsCancellationRequested)
             return true;
-        if (exception is OperationCanceledException or TooManyPlansException)
+        if (exception is TooManyPlansException)
         {
-            await Problems.TooMany(exception is TooManyPlansException ? "busy" : "triedAgain").ExecuteAsync(httpContext);
+            await Problems.TooMany("busy").ExecuteAsync(httpContext);
             return true;
         }
         var (status, code) = CouldNotKeep(exception);

@@ -3,46 +3,46 @@ using System.Collections.Concurrent;
 namespace Tensarch.Server.Programmes;
 
 /// <summary>
-/// Who plans when: two plans at a time in all, whoever asked, and one of each person; who tries again does not wait for the try before, which ends. So
-/// planning takes no more of the machine than it is given, however often it is asked for.
+/// Who plans when: two plans at a time in all, whoever asked, and one of each person. Whoever leaves frees the place at once, and so does a page that tries
+/// again, for it leaves its try before. So planning takes no more of the machine than it is given, however often it is asked for, and what one person does
+/// on two pages goes one after the other.
 /// </summary>
 public sealed class PlanningTurns : IDisposable
 {
     private const int AtOnce = 2;
 
-    /// <summary>More than so many who wait are told to come back later.</summary>
+    /// <summary>More than so many who wait are told to come back later: of all, and of one person.</summary>
     private const int MostWaiting = 24;
+    private const int MostOfOne = 6;
 
     private readonly SemaphoreSlim places = new(AtOnce);
-    private readonly ConcurrentDictionary<Guid, SemaphoreSlim> people = [];
-    private readonly ConcurrentDictionary<Guid, CancellationTokenSource> tries = [];
+    private readonly ConcurrentDictionary<Guid, Queue> people = [];
     private int waiting;
 
-    /// <summary>Works something out in its turn, on a thread of its own: nobody else's request waits for it.</summary>
-    /// <param name="isTry">It is only looked at: the next try of the same person ends it.</param>
-    /// <exception cref="OperationCanceledException">Whoever asked has left, or has tried again.</exception>
-    /// <exception cref="TooManyPlansException">Too many wait already.</exception>
-    public async Task<T> Run<T>(Guid person, bool isTry, Func<CancellationToken, T> work, CancellationToken leaves)
+    private sealed class Queue : IDisposable
     {
-        if (Interlocked.Increment(ref waiting) > MostWaiting)
-        {
-            Interlocked.Decrement(ref waiting);
-            throw new TooManyPlansException();
-        }
-        using var ended = CancellationTokenSource.CreateLinkedTokenSource(leaves);
+        public readonly SemaphoreSlim Place = new(1);
+        public int Waiting;
+
+        public void Dispose() => Place.Dispose();
+    }
+
+    /// <summary>Works something out in its turn, on a thread of its own: nobody else's request waits for it.</summary>
+    /// <exception cref="OperationCanceledException">Whoever asked has left.</exception>
+    /// <exception cref="TooManyPlansException">Too many wait already.</exception>
+    public async Task<T> Run<T>(Guid person, Func<CancellationToken, T> work, CancellationToken leaves)
+    {
+        var own = people.GetOrAdd(person, _ => new());
         try
         {
-            if (isTry && tries.TryRemove(person, out var before))
-                await before.CancelAsync();
-            if (isTry)
-                tries[person] = ended;
-            return await InTurn(person, work, ended.Token);
+            if (Interlocked.Increment(ref own.Waiting) > MostOfOne | Interlocked.Increment(ref waiting) > MostWaiting)
+                throw new TooManyPlansException();
+            return await InTurn(own.Place, work, leaves);
         }
         finally
         {
+            Interlocked.Decrement(ref own.Waiting);
             Interlocked.Decrement(ref waiting);
-            if (isTry)
-                tries.TryRemove(new KeyValuePair<Guid, CancellationTokenSource>(person, ended));
         }
     }
 
@@ -53,9 +53,8 @@ public sealed class PlanningTurns : IDisposable
             own.Dispose();
     }
 
-    private async Task<T> InTurn<T>(Guid person, Func<CancellationToken, T> work, CancellationToken ended)
+    private async Task<T> InTurn<T>(SemaphoreSlim own, Func<CancellationToken, T> work, CancellationToken ended)
     {
-        var own = people.GetOrAdd(person, _ => new(1));
         await own.WaitAsync(ended);
         try
         {

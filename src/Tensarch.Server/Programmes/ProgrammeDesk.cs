@@ -29,7 +29,7 @@ public sealed partial class ProgrammeDesk(
 
     /// <summary>The weeks from today on, planned under today's facts; nothing is kept.</summary>
     public Task<Result<StoredPlan>> Make(Standing standing, ProgrammeSketch sketch, StandingPlan? current, CancellationToken ct) =>
-        turns.Run(scope.UserId, isTry: true, ended => MakeNow(standing, sketch, current, ended), ct);
+        turns.Run(scope.UserId, ended => MakeNow(standing, sketch, current, ended), ct);
 
     private Result<StoredPlan> MakeNow(Standing standing, ProgrammeSketch sketch, StandingPlan? current, CancellationToken ct)
     {
@@ -49,7 +49,6 @@ public sealed partial class ProgrammeDesk(
         return asked.IsOk
             ? await turns.Run(
                 scope.UserId,
-                isTry: true,
                 ended => Worked<Room>(() => new RoomFinder(planner, content.Programme.PieceWeeks).Find(asked.Value, ended)),
                 ct
             )
@@ -176,7 +175,7 @@ public sealed partial class ProgrammeDesk(
             if (await told(current) is { } known)
                 return known;
             var (asked, stands) = (standing, current);
-            var draft = await turns.Run(scope.UserId, isTry: false, ended => work(asked, stands, ended), ct);
+            var draft = await turns.Run(scope.UserId, ended => work(asked, stands, ended), ct);
             if (!draft.IsOk)
                 return draft.Problems.ToList();
             await using var transaction = db.Database.CurrentTransaction is null ? await db.Database.BeginTransactionAsync(ct) : null;

@@ -32,7 +32,6 @@ public static class PolicyEndpoints
         TypedResults.Ok(
             await turns.Run(
                 scope.UserId,
-                isTry: true,
                 _ => new PolicyResponse(
                     PolicyBench.Run(GatePolicy.Naive, request.Trial),
                     PolicyBench.Run(GatePolicy.Shipped, request.Trial),

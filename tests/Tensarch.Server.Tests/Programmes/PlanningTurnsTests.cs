@@ -2,7 +2,7 @@ using Tensarch.Server.Programmes;
 
 namespace Tensarch.Server.Tests.Programmes;
 
-/// <summary>Planning takes its turn: two at once in all, one of a person, and a try ends the try before it.</summary>
+/// <summary>Planning takes its turn: two at once in all, one of a person, and nobody takes every place.</summary>
 public sealed class PlanningTurnsTests : IDisposable
 {
     private readonly PlanningTurns turns = new();
@@ -32,7 +32,7 @@ public sealed class PlanningTurnsTests : IDisposable
     {
         var person = Guid.NewGuid();
         var asked = new[] { person, person, Guid.NewGuid(), Guid.NewGuid() }
-            .Select(who => turns.Run(who, isTry: false, Work, CancellationToken.None))
+            .Select(who => turns.Run(who, Work, CancellationToken.None))
             .ToList();
         await Until(2);
         go.SetResult();
@@ -41,13 +41,15 @@ public sealed class PlanningTurnsTests : IDisposable
     }
 
     [Fact]
-    public async Task A_try_ends_the_try_before_it_and_takes_its_place()
+    public async Task What_one_person_tries_on_two_pages_goes_one_after_the_other()
     {
         var person = Guid.NewGuid();
-        var first = turns.Run(person, isTry: true, Work, CancellationToken.None);
+        var first = turns.Run(person, Work, CancellationToken.None);
         await Until(1);
-        var second = turns.Run(person, isTry: true, _ => 7, CancellationToken.None);
-        await Assert.ThrowsAnyAsync<OperationCanceledException>(() => first);
+        var second = turns.Run(person, _ => 7, CancellationToken.None);
+        Assert.False(second.IsCompleted);
+        go.SetResult();
+        Assert.Equal(0, await first);
         Assert.Equal(7, await second);
     }
 
@@ -55,19 +57,32 @@ public sealed class PlanningTurnsTests : IDisposable
     public async Task Who_leaves_frees_the_place_at_once()
     {
         using var leaves = new CancellationTokenSource();
-        var left = turns.Run(Guid.NewGuid(), isTry: false, Work, leaves.Token);
+        var left = turns.Run(Guid.NewGuid(), Work, leaves.Token);
         await Until(1);
         await leaves.CancelAsync();
         await Assert.ThrowsAnyAsync<OperationCanceledException>(() => left);
-        Assert.Equal(1, await turns.Run(Guid.NewGuid(), isTry: false, _ => 1, CancellationToken.None));
+        Assert.Equal(1, await turns.Run(Guid.NewGuid(), _ => 1, CancellationToken.None));
     }
 
     [Fact]
     public async Task More_than_can_be_worked_out_soon_is_refused()
     {
-        var asked = Enumerable.Range(0, 24).Select(_ => turns.Run(Guid.NewGuid(), isTry: false, Work, CancellationToken.None)).ToList();
-        await Assert.ThrowsAsync<TooManyPlansException>(() => turns.Run(Guid.NewGuid(), isTry: false, Work, CancellationToken.None));
+        var asked = Enumerable.Range(0, 24).Select(_ => turns.Run(Guid.NewGuid(), Work, CancellationToken.None)).ToList();
+        await Assert.ThrowsAsync<TooManyPlansException>(() => turns.Run(Guid.NewGuid(), Work, CancellationToken.None));
         go.SetResult();
         await Task.WhenAll(asked);
+    }
+
+    [Fact]
+    public async Task One_person_cannot_take_every_place_in_the_queue()
+    {
+        var person = Guid.NewGuid();
+        var asked = Enumerable.Range(0, 6).Select(_ => turns.Run(person, Work, CancellationToken.None)).ToList();
+        await Assert.ThrowsAsync<TooManyPlansException>(() => turns.Run(person, Work, CancellationToken.None));
+        var other = turns.Run(Guid.NewGuid(), _ => 7, CancellationToken.None);
+        Assert.Equal(7, await other);
+        go.SetResult();
+        await Task.WhenAll(asked);
+        Assert.Equal(1, await turns.Run(person, _ => 1, CancellationToken.None));
     }
 }

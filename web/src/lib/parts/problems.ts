@@ -192,7 +192,6 @@ export function pageText(code: string): string {
     storageFull:
       'The server’s disk is full: nothing was kept. Make room there; what you typed is still here.',
     notWritable: 'The server cannot write to its disk: nothing was kept. What you typed is still here.',
-    triedAgain: 'You have tried again meanwhile.',
     busy: 'The server is busy. What you typed is still here; try again.',
     otherAuthor: 'Someone else is signed in here. What you said waits for you.',
     sameIdTwice: 'Two facts have the same id.',

@@ -11,6 +11,8 @@ export class Trial {
   #timer: ReturnType<typeof setTimeout> | undefined;
   #calling: AbortController | undefined;
   readonly #soon = 700;
+  /** Where too many plans wait: so long until it is asked for again, and so often. */
+  readonly #busy = { wait: 2_000, times: 5 };
 
   constructor(
     readonly student: () => string,
@@ -23,7 +25,11 @@ export class Trial {
     this.#timer = setTimeout(() => void this.now(), this.#soon);
   }
 
-  async now() {
+  now() {
+    return this.#try(0);
+  }
+
+  async #try(before: number) {
     this.stop();
     const sketch = this.sketch();
     if (!sketch) {
@@ -33,6 +39,7 @@ export class Trial {
     const call = (this.#calling = new AbortController());
     this.working = true;
     this.refusal = undefined;
+    let again = false;
     try {
       this.plan = await ask(
         api.POST('/api/v1/students/{studentId}/programme/try', {
@@ -44,10 +51,16 @@ export class Trial {
       this.id = newId();
     } catch (error) {
       if (call.signal.aborted) return;
-      this.refusal = error as Refusal;
+      const refusal = error as Refusal;
+      if (refusal.status === 429 && before < this.#busy.times) {
+        this.#timer = setTimeout(() => void this.#try(before + 1), this.#busy.wait);
+        again = true;
+        return;
+      }
+      this.refusal = refusal;
       this.plan = undefined;
     } finally {
-      if (this.#calling === call) this.working = false;
+      if (this.#calling === call) this.working = again;
     }
   }
 
@@ -55,6 +68,7 @@ export class Trial {
   stop() {
     clearTimeout(this.#timer);
     this.#calling?.abort();
+    this.working = false;
   }
 
   /** It is kept, or left: another one has an id of its own. */
