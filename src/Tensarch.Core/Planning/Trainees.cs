@@ -22,8 +22,7 @@ public static class Trainees
         return new(
             date,
             minutes,
-            // Where neither side is weaker, the same one goes first in all that is trained on the day.
-            [.. states.Select(s => s.Weaker is null ? s with { LastFirstSide = states[0].FirstSide.Other() } : s)],
+            [.. FirstSides.Together(states)],
             state.History,
             state.WayBackOn(date),
             state.EasedOn(date),
@@ -48,7 +47,7 @@ public static class Trainees
             SideOf(Side.Left),
             SideOf(Side.Right),
             course.Compare(content)?.Weaker,
-            state.Sessions.LastOrDefault(s => s.Skills.Contains(course.Skill))?.FirstSide,
+            FirstSides.Last(course.Skill, state.Sessions),
             daysSinceStart,
             sessions.Count,
             sessions

@@ -27,7 +27,7 @@ public sealed class Assembler(CatalogueContent content)
     internal sealed class OnDay(Assembler assembler, Trainee who)
     {
         private readonly SkillParts made = new(assembler.content, who);
-        private readonly ConcurrentDictionary<(string Skill, bool Test), CourseState> asked = [];
+        private readonly ConcurrentDictionary<(string Skill, bool Test, Side? Last), CourseState> asked = [];
 
         public Trainee Who => who;
 
@@ -36,7 +36,10 @@ public sealed class Assembler(CatalogueContent content)
         public DayOffer? Of(DayAsk ask, IReadOnlyDictionary<LoadKey, int>? most = null, int? minutes = null)
         {
             var courses = ask
-                .Blocks.Select(b => asked.GetOrAdd((b.Skill, b.Kind == BlockAim.Test), _ => Asked(b, who.On(b.Skill))))
+                .Blocks.Zip(FirstSides.Together([.. ask.Blocks.Select(b => who.On(b.Skill))]))
+                .Select(b =>
+                    asked.GetOrAdd((b.First.Skill, b.First.Kind == BlockAim.Test, b.Second.LastFirstSide), _ => Asked(b.First, b.Second))
+                )
                 .ToList();
             var today = who with { Courses = courses, Minutes = minutes ?? who.Minutes };
             if (courses.Count > assembler.content.Shape.MostSkills(today.Minutes))

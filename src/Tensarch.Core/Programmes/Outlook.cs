@@ -8,7 +8,20 @@ namespace Tensarch.Core.Programmes;
 /// <summary>A planned session before the day that is looked at.</summary>
 /// <param name="Skills">That it is an exposure of.</param>
 /// <param name="Worked">None while it is not known yet what it will be.</param>
-internal sealed record Ahead(DateOnly Day, IReadOnlyCollection<string> Skills, IReadOnlyList<Work>? Worked = null);
+/// <param name="Planned">As what; none while it is not known yet.</param>
+internal sealed record Ahead(
+    DateOnly Day,
+    IReadOnlyCollection<string> Skills,
+    IReadOnlyList<Work>? Worked = null,
+    IReadOnlyList<PlannedSkill>? Planned = null
+)
+{
+    /// <summary>The side that goes first in it, where it trains this.</summary>
+    public Side? FirstSideOf(CourseState course) =>
+        Planned is null
+            ? (Skills.Contains(course.Skill) ? course.FirstSide : null)
+            : Planned.FirstOrDefault(s => s.Skill == course.Skill)?.FirstSide;
+}
 
 /// <summary>Who a student will be on a day of a plan: as the facts have them, with the sessions before it done as they are planned.</summary>
 internal static class Outlook
@@ -45,7 +58,9 @@ internal static class Outlook
         {
             SessionsSinceStart = course.SessionsSinceStart + trained.Count,
             WeeksTrained = course.WeeksTrained + weeks,
-            LastFirstSide = before.Count % 2 == 0 ? course.LastFirstSide : course.FirstSide,
+            LastFirstSide = before
+                .Aggregate(course, (c, d) => d.FirstSideOf(c) is { } first ? c with { LastFirstSide = first } : c)
+                .LastFirstSide,
         };
     }
 }

@@ -41,6 +41,8 @@ internal sealed partial class Piece
                     wrong = slot;
                     return days;
                 }
+                else
+                    days[i] = day with { Offer = Turned(who, chosen) };
             }
             ahead.Add(AheadOf(days[i]));
         }
@@ -81,6 +83,12 @@ internal sealed partial class Piece
         && SessionChecker.Check(turned.Plan, who, content).Count == 0
             ? turned
             : null;
+
+    private DayOffer Turned(Trainee who, DayOffer chosen)
+    {
+        var turned = FirstSides.Turned(chosen.Plan, who);
+        return ReferenceEquals(turned, chosen.Plan) ? chosen : menu.Assembler.Read(turned, who, chosen.Ask);
+    }
 
     private bool WithinCeilings(IReadOnlyList<PlanDay> days)
     {

@@ -39,7 +39,8 @@ internal sealed partial class Piece
     /// <summary>So many are planned at once.</summary>
     public int Weeks => weeks.Count;
 
-    private Ahead AheadOf(PlanDay day) => new(day.Slot.Day, [.. day.Offer!.Exposed], Work.Planned(day.Offer.Plan, content));
+    private Ahead AheadOf(PlanDay day) =>
+        new(day.Slot.Day, [.. day.Offer!.Exposed], Work.Planned(day.Offer.Plan, content), day.Offer.Plan.Skills);
 
     public PieceProblem Problem(IReadOnlyList<TrainingSlot> open, CancellationToken ct)
     {

@@ -106,7 +106,7 @@ public sealed class Planner(CatalogueContent content, IWeekSolver solver)
             if (day.Offer is { } offer)
             {
                 planned.Add(new(offer.Plan, Outlook.On(made.Facts(day.Slot.Day, day.Slot.Minutes - day.TestMinutes), before, content)));
-                before.Add(new(day.Slot.Day, [.. offer.Exposed]));
+                before.Add(new(day.Slot.Day, [.. offer.Exposed], Planned: offer.Plan.Skills));
             }
         return planned;
     }

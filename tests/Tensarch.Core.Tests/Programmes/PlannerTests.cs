@@ -73,6 +73,29 @@ public class PlannerTests
         Assert.Equal(Text(), Text());
     }
 
+    /// <summary>Where no side is weaker the sides take turns, in each skill by its own sessions, however the skills share the days.</summary>
+    [Theory]
+    [InlineData("front-split", "middle-split", 60)]
+    [InlineData("front-split", "handstand", 45)]
+    [InlineData("front-split", "side-plank", 75)]
+    [InlineData("front-split", "front-split", 60)]
+    public void Sides_take_turns_in_each_skill(string one, string other, int minutes)
+    {
+        var who = Students.Middle(one == other ? [(one, 3)] : [(one, 3), (other, 3)]);
+        var plan = Plan(
+            Students.For(
+                who,
+                Students.Weekly(who, 4, (DayOfWeek.Monday, minutes), (DayOfWeek.Wednesday, minutes), (DayOfWeek.Saturday, minutes))
+            )
+        );
+        var sessions = plan.Days.Where(d => d.Offer is not null).Select(d => d.Offer!.Plan).ToList();
+        foreach (var session in sessions)
+            Assert.Single(session.Skills.Select(s => s.FirstSide).Distinct());
+        var first = sessions.SelectMany(s => s.Skills).Where(s => s.Skill == one).Select(s => s.FirstSide).ToList();
+        Assert.True(first.Count >= 4, string.Join(' ', first));
+        Assert.All(first.Zip(first.Skip(1)), pair => Assert.NotEqual(pair.First, pair.Second));
+    }
+
     [Fact]
     public void Two_goals_are_trained_as_often_as_they_ask_back_off_every_fourth_week_and_tested_in_every_second()
     {
