@@ -124,6 +124,7 @@ api.GuardWrites();
 api.CheckAtTheDoor();
 api.MapAccounts();
 api.MapMembers();
+api.MapUnsent();
 api.MapStudio();
 api.MapCatalogue();
 api.MapDrills();

@@ -1,3 +1,4 @@
+using System.Security.Claims;
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.AspNetCore.Identity;
 using Microsoft.EntityFrameworkCore;
@@ -24,14 +25,23 @@ public static class MemberEndpoints
 
     private static UserView View(CoachUser user) => new(user.Id, user.DisplayName, user.Email!, user.Role, user.LeftAt);
 
-    private static async Task<Ok<List<UserView>>> Members(TensarchDb db, CancellationToken ct) =>
-        TypedResults.Ok(
-            await db
-                .Users.OrderBy(u => u.LeftAt != null)
-                .ThenBy(u => u.DisplayName)
-                .Select(u => new UserView(u.Id, u.DisplayName, u.Email!, u.Role, u.LeftAt))
-                .ToListAsync(ct)
+    private static async Task<Ok<List<MemberView>>> Members(TensarchDb db, ClaimsPrincipal user, CancellationToken ct)
+    {
+        var users = await db.Users.AsNoTracking().OrderBy(u => u.LeftAt != null).ThenBy(u => u.DisplayName).ToListAsync(ct);
+        var unsent = user.HasClaim(Writes.RoleClaim, nameof(Role.Owner))
+            ? (await db.Unsent.AsNoTracking().ToListAsync(ct)).ToLookup(u => u.UserId)
+            : null;
+        return TypedResults.Ok(
+            users.ConvertAll(u => new MemberView(
+                u.Id,
+                u.DisplayName,
+                u.Email!,
+                u.Role,
+                u.LeftAt,
+                unsent is null ? null : UnsentEndpoints.View(unsent[u.Id])
+            ))
         );
+    }
 
     private static async Task<Results<Created<UserView>, ProblemHttpResult>> Add(
         MemberRequest request,

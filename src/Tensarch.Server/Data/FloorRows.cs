@@ -3,7 +3,7 @@ using Tensarch.Core;
 namespace Tensarch.Server.Data;
 
 /// <summary>What was said on the floor, as it was said: a second device replays it.</summary>
-public sealed class EventRow : IFact
+public sealed class EventRow : IFact, ITold
 {
     public Guid Id { get; set; }
 
@@ -24,6 +24,9 @@ public sealed class EventRow : IFact
 
     public DateTimeOffset At { get; set; }
 
+    /// <inheritdoc />
+    public DateTimeOffset RecordedAt { get; set; }
+
     /// <summary>The event, as JSON: the runner's own, which the server does not read.</summary>
     public required string SaidJson { get; set; }
 
@@ -33,7 +36,7 @@ public sealed class EventRow : IFact
 }
 
 /// <summary>What was seen at a day gate: each check with its answer.</summary>
-public sealed class GateAnswerRow : IFact
+public sealed class GateAnswerRow : IFact, ITold
 {
     public Guid Id { get; set; }
 
@@ -50,6 +53,9 @@ public sealed class GateAnswerRow : IFact
     public required string AnswersJson { get; set; }
 
     public DateTimeOffset At { get; set; }
+
+    /// <inheritdoc />
+    public DateTimeOffset RecordedAt { get; set; }
 
     public Guid By { get; set; }
 

@@ -3,7 +3,7 @@ using Tensarch.Core.Measuring;
 
 namespace Tensarch.Server.Data;
 
-public sealed class ReadingRow : IFact, IJudged
+public sealed class ReadingRow : IFact, IJudged, ITold
 {
     public Guid Id { get; set; }
 
@@ -79,6 +79,9 @@ public sealed class ReadingRow : IFact, IJudged
     public double StandardError { get; set; }
 
     public DateTimeOffset TakenAt { get; set; }
+
+    /// <inheritdoc />
+    public DateTimeOffset RecordedAt { get; set; }
 
     public Guid TakenBy { get; set; }
 

@@ -14,6 +14,13 @@ public interface IFact : IStudioRow
     string BodyHash { get; set; }
 }
 
+/// <summary>A fact that may be told long after it happened: when this server heard of it stands beside the instant that it names.</summary>
+public interface ITold
+{
+    /// <summary>By the server's clock, written when the row is.</summary>
+    DateTimeOffset RecordedAt { get; set; }
+}
+
 /// <summary>
 /// A line that was derived from the facts about one student, and kept. It is derived again when there is a new fact, and when a day begins or
 /// a test goes stale.

@@ -134,7 +134,7 @@ public sealed class CommandRow : IFact
 }
 
 /// <summary>One round that was done, in a session or on the bench.</summary>
-public sealed class SetRow : IFact, IJudged
+public sealed class SetRow : IFact, IJudged, ITold
 {
     public Guid Id { get; set; }
 
@@ -166,6 +166,9 @@ public sealed class SetRow : IFact, IJudged
 
     public DateTimeOffset At { get; set; }
 
+    /// <inheritdoc />
+    public DateTimeOffset RecordedAt { get; set; }
+
     public DateOnly Day { get; set; }
 
     public Guid By { get; set; }
@@ -174,7 +177,7 @@ public sealed class SetRow : IFact, IJudged
 }
 
 /// <summary>What a body said, and where.</summary>
-public sealed class SignalRow : IFact, IJudged
+public sealed class SignalRow : IFact, IJudged, ITold
 {
     public Guid Id { get; set; }
 

@@ -59,4 +59,31 @@ public sealed class CoachUser : IdentityUser<Guid>
 
     /// <summary>They work here no longer and cannot sign in; what they did stays theirs.</summary>
     public DateTimeOffset? LeftAt { get; set; }
+
+    /// <summary>Seals what they say on a device until it is here: 32 bytes, made when first asked for, told to nobody else.</summary>
+    public byte[]? DeviceKey { get; set; }
+}
+
+/// <summary>What somebody said on a device and that is not here, as the device counts it.</summary>
+public sealed class UnsentRow : IStudioRow
+{
+    public Guid StudioId { get; set; }
+
+    public Guid Device { get; set; }
+
+    public Guid UserId { get; set; }
+
+    /// <summary>So many wait there for their author to sign in.</summary>
+    public int Waiting { get; set; }
+
+    /// <summary>When the oldest of those was said.</summary>
+    public DateTimeOffset? Oldest { get; set; }
+
+    /// <summary>So many were dropped there in all, having waited for too long.</summary>
+    public int Dropped { get; set; }
+
+    /// <summary>Of those the owner knows.</summary>
+    public int Noted { get; set; }
+
+    public DateTimeOffset At { get; set; }
 }

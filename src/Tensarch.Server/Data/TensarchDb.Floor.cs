@@ -79,6 +79,9 @@ public sealed partial class TensarchDb
             }
         );
         Own<CommandRow>(builder);
+        Own<UnsentRow>(builder);
+        builder.Entity<UnsentRow>().HasKey(u => new { u.Device, u.UserId });
+        builder.Entity<UnsentRow>().HasIndex(u => u.UserId);
         Own<SetRow>(builder);
         Index<SetRow>(
             builder,

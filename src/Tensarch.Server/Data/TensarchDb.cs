@@ -71,6 +71,8 @@ public sealed partial class TensarchDb(DbContextOptions<TensarchDb> options, Stu
 
     public DbSet<TrainingRow> Trainings => Set<TrainingRow>();
 
+    public DbSet<UnsentRow> Unsent => Set<UnsentRow>();
+
     public DbSet<CommandRow> Commands => Set<CommandRow>();
 
     public DbSet<PlanRow> Plans => Set<PlanRow>();
@@ -111,6 +113,8 @@ public sealed partial class TensarchDb(DbContextOptions<TensarchDb> options, Stu
             if (entry.Entity.StudioId != Studio)
                 throw new InvalidOperationException("A row of another studio is not written.");
         }
+        foreach (var entry in ChangeTracker.Entries<ITold>().Where(e => e.State == EntityState.Added && e.Entity.RecordedAt == default))
+            entry.Entity.RecordedAt = time.GetUtcNow();
         foreach (var entry in ChangeTracker.Entries<SessionRow>().Where(e => e.State == EntityState.Modified))
             if (!entry.Property(s => s.Version).IsModified)
                 throw new InvalidOperationException("A session is changed without its version.");

@@ -14,6 +14,7 @@ namespace Tensarch.Server.Students;
 /// <param name="Now">What is said instead; none when nothing was corrected.</param>
 /// <param name="Gone">It counts for nothing.</param>
 /// <param name="Doubled">Two devices ran the session without hearing of each other: it counts for no gate until it is confirmed.</param>
+/// <param name="HeardAt">When it was told here, where that was later than it happened.</param>
 /// <param name="MayBeTakenBack">It may be struck out; of decisions, the newest of a course alone, and no placing.</param>
 public sealed record FactLine(
     Guid Id,
@@ -43,7 +44,8 @@ public sealed record FactLine(
     Instead? Now = null,
     bool Gone = false,
     bool MayBeTakenBack = true,
-    IReadOnlyList<CorrectionLine>? Corrections = null
+    IReadOnlyList<CorrectionLine>? Corrections = null,
+    DateTimeOffset? HeardAt = null
 );
 
 /// <param name="Gone">It said that the fact counts for nothing.</param>
@@ -101,6 +103,11 @@ internal static class FactLines
         );
     }
 
+    /// <summary>What is told so long after it happened is said to be: verdicts of the time between did not know of it.</summary>
+    private static readonly TimeSpan Prompt = TimeSpan.FromHours(1);
+
+    private static DateTimeOffset? Late(DateTimeOffset at, DateTimeOffset heard) => heard - at > Prompt ? heard : null;
+
     private static async Task<List<Found>> Read(Guid studentId, Cursor last, TensarchDb db, CancellationToken ct) =>
         [
             .. (
@@ -124,7 +131,8 @@ internal static class FactLines
                     s.CleanReps,
                     s.Quality,
                     s.Confirmed,
-                    Doubled: s.Doubled
+                    Doubled: s.Doubled,
+                    HeardAt: Late(s.At, s.RecordedAt)
                 ),
                 s.By
             )),
@@ -137,7 +145,18 @@ internal static class FactLines
                     .Take(PageSize + 1)
                     .ToListAsync(ct)
             ).Select(s => new Found(
-                new(s.Id, Corrected.Signal, s.At, "", s.Drill, Side: s.Side, Signal: s.Kind, Region: s.Region, Pain: s.Pain),
+                new(
+                    s.Id,
+                    Corrected.Signal,
+                    s.At,
+                    "",
+                    s.Drill,
+                    Side: s.Side,
+                    Signal: s.Kind,
+                    Region: s.Region,
+                    Pain: s.Pain,
+                    HeardAt: Late(s.At, s.RecordedAt)
+                ),
                 s.By
             )),
             .. (
@@ -227,7 +246,16 @@ internal static class FactLines
                     .Take(PageSize + 1)
                     .ToListAsync(ct)
             ).Select(r => new Found(
-                new(r.Id, Corrected.Reading, r.TakenAt, "", Side: r.Side, Reading: ReadingViews.ToView(r), Gone: r.Void is not null),
+                new(
+                    r.Id,
+                    Corrected.Reading,
+                    r.TakenAt,
+                    "",
+                    Side: r.Side,
+                    Reading: ReadingViews.ToView(r),
+                    Gone: r.Void is not null,
+                    HeardAt: Late(r.TakenAt, r.RecordedAt)
+                ),
                 r.TakenBy
             )),
         ];

@@ -335,6 +335,24 @@ public sealed class Bodies
                         role = "assistant",
                     }
                 ),
+            ["POST /accounts/unsent"] = () =>
+                Plain(
+                    "/accounts/unsent",
+                    new
+                    {
+                        device = Id(),
+                        of = new[]
+                        {
+                            new
+                            {
+                                author = Coach.UserId,
+                                waiting = 3,
+                                oldest = Now,
+                                dropped = 1,
+                            },
+                        },
+                    }
+                ),
             ["POST /accounts/members/{memberId}/changes"] = async () =>
                 new(
                     $"/accounts/members/{(await app.Studio(Role.Coach, Coach.StudioId)).UserId}/changes",

@@ -11,6 +11,7 @@
   import UndoStrip from '$lib/parts/UndoStrip.svelte';
   import { pageText } from '$lib/parts/problems';
   import { theme } from '$lib/parts/theme.svelte';
+  import { sweepDrafts, takeOverDrafts } from '$lib/parts/draft.svelte';
   import { keepToday } from '$lib/sessions/today';
   import { outbox } from '$lib/sessions/outbox.svelte';
 
@@ -29,6 +30,8 @@
       if (page.url.pathname === '/welcome') return void goto(resolve(me.user ? '/students' : '/sign-in'));
       if (!me.user) return void (open || goto(resolve('/sign-in')));
       await catalogue.load();
+      takeOverDrafts(me.user.id);
+      sweepDrafts(me.user.id, Date.now());
       void keepToday(me.user.id).catch(() => undefined);
     } catch {
       failed = true;

@@ -71,3 +71,6 @@ internal sealed class WhatWasDone : FrozenMigration;
 
 [DbContext(typeof(TensarchDb)), Migration("20261201152026_PlansAndTrainings")]
 internal sealed class PlansAndTrainings : FrozenMigration;
+
+[DbContext(typeof(TensarchDb)), Migration("20261201182245_ToldLate")]
+internal sealed class ToldLate : FrozenMigration;

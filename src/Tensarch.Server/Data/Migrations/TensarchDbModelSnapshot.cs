@@ -295,6 +295,9 @@ namespace Tensarch.Server.Data.Migrations
                         .IsConcurrencyToken()
                         .HasColumnType("TEXT");
 
+                    b.Property<byte[]>("DeviceKey")
+                        .HasColumnType("BLOB");
+
                     b.Property<string>("DisplayName")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -545,6 +548,9 @@ namespace Tensarch.Server.Data.Migrations
                     b.Property<bool>("Doubled")
                         .HasColumnType("INTEGER");
 
+                    b.Property<long>("RecordedAt")
+                        .HasColumnType("INTEGER");
+
                     b.Property<string>("SaidJson")
                         .IsRequired()
                         .HasColumnType("TEXT");
@@ -733,6 +739,9 @@ namespace Tensarch.Server.Data.Migrations
                     b.Property<string>("Gate")
                         .IsRequired()
                         .HasColumnType("TEXT");
+
+                    b.Property<long>("RecordedAt")
+                        .HasColumnType("INTEGER");
 
                     b.Property<Guid>("SessionId")
                         .HasColumnType("TEXT");
@@ -1232,6 +1241,9 @@ namespace Tensarch.Server.Data.Migrations
                     b.Property<int?>("Quality")
                         .HasColumnType("INTEGER");
 
+                    b.Property<long>("RecordedAt")
+                        .HasColumnType("INTEGER");
+
                     b.Property<double>("Resolution")
                         .HasColumnType("REAL");
 
@@ -1573,6 +1585,9 @@ namespace Tensarch.Server.Data.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<int?>("Quality")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long>("RecordedAt")
                         .HasColumnType("INTEGER");
 
                     b.Property<int>("Round")
@@ -1926,6 +1941,41 @@ namespace Tensarch.Server.Data.Migrations
                     b.HasIndex("StudioId", "StudentId", "StartedOn");
 
                     b.ToTable("Trainings");
+                });
+
+            modelBuilder.Entity("Tensarch.Server.Data.UnsentRow", b =>
+                {
+                    b.Property<Guid>("Device")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("UserId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Dropped")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<int>("Noted")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<long?>("Oldest")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("StudioId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<int>("Waiting")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Device", "UserId");
+
+                    b.HasIndex("StudioId");
+
+                    b.HasIndex("UserId");
+
+                    b.ToTable("Unsent");
                 });
 
             modelBuilder.Entity("Tensarch.Server.Data.WithdrawalRow", b =>
@@ -2395,6 +2445,15 @@ namespace Tensarch.Server.Data.Migrations
                         .IsRequired();
 
                     b.Navigation("Planned");
+                });
+
+            modelBuilder.Entity("Tensarch.Server.Data.UnsentRow", b =>
+                {
+                    b.HasOne("Tensarch.Server.Data.StudioRow", null)
+                        .WithMany()
+                        .HasForeignKey("StudioId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
                 });
 
             modelBuilder.Entity("Tensarch.Server.Data.WithdrawalRow", b =>

@@ -11,7 +11,7 @@
   import { roles } from './roles';
 
   interface Props {
-    member: Schemas['UserView'];
+    member: Schemas['MemberView'];
     /** The owner looks. */
     mayChange: boolean;
     onchange: () => void;
@@ -65,6 +65,12 @@
       });
   }
 
+  const noted = () =>
+    ask(
+      api.DELETE('/api/v1/accounts/members/{memberId}/unsent', { params: { path: { memberId: member.id } } }),
+    );
+  const entries = (n: number) => (n === 1 ? '1 thing' : `${n} things`);
+
   const own = $derived(member.id === account.me?.user?.id);
   const rest = $derived(
     refusal?.problems.find((p) => !['name', 'email', 'password', 'role'].includes(p.field)),
@@ -101,6 +107,28 @@
       </span>
     {/if}
   </div>
+  {#if member.unsent?.waiting}
+    <p class="mt-1 text-sm">
+      {entries(member.unsent.waiting)} that they said {member.unsent.waiting === 1 ? 'waits' : 'wait'} on a device
+      of the studio{member.unsent.oldest ? ` since ${shortDay(member.unsent.oldest)}` : ''}: sent when they
+      sign in there, dropped after thirty days.
+    </p>
+  {/if}
+  {#if member.unsent?.dropped}
+    <p class="mt-1 flex flex-wrap items-baseline gap-x-3 text-sm">
+      <span
+        >{entries(member.unsent.dropped)} that they said on a device never came here and {member.unsent
+          .dropped === 1
+          ? 'was'
+          : 'were'} dropped after thirty days. Ask them what is missing, and log it by hand.</span
+      >
+      <button
+        class="btn btn-ghost btn-sm"
+        aria-label="Noted what was dropped of {member.name}"
+        onclick={() => act(noted)}>Noted</button
+      >
+    </p>
+  {/if}
   {#if open}
     <form class="mt-3 grid max-w-md gap-3" novalidate onsubmit={save}>
       <TextField label="Name" maxlength={120} error={fieldText(refusal, 'name')} bind:value={typed.name} />

@@ -35,9 +35,10 @@
 
   async function leave() {
     dialog?.close();
+    const author = account.me!.user!.id;
     await ask(api.POST('/api/v1/accounts/sign-out'));
     await outbox.leave();
-    eraseDrafts();
+    eraseDrafts(author);
     await account.load();
     await goto(resolve('/sign-in'));
   }

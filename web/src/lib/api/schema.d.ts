@@ -191,7 +191,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["UserView"][];
+                        "application/json": components["schemas"]["MemberView"][];
                     };
                 };
             };
@@ -300,6 +300,113 @@ export interface paths {
             };
         };
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/accounts/me/device-key": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content: {
+                        "application/json": components["schemas"]["DeviceKeyResponse"];
+                    };
+                };
+            };
+        };
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/accounts/unsent": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path?: never;
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["UnsentReport"];
+                };
+            };
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/accounts/members/{memberId}/unsent": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        delete: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    memberId: string;
+                };
+                cookie?: never;
+            };
+            requestBody?: never;
+            responses: {
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
         options?: never;
         head?: never;
         patch?: never;
@@ -5423,6 +5530,16 @@ export interface components {
              */
             captureDeg: null | number;
         };
+        /** @description Seals what its author says on a device until it is here. */
+        DeviceKeyResponse: {
+            /**
+             * Format: uuid
+             * @description Whose it is: a page that somebody else has left open must not take it for theirs.
+             */
+            of: string;
+            /** @description 32 bytes, base 64. */
+            key: string;
+        };
         DeviceView: {
             name: string;
             scenario: null | components["schemas"]["InclinometerScenario"];
@@ -5895,6 +6012,11 @@ export interface components {
              */
             mayBeTakenBack: boolean;
             corrections?: null | components["schemas"]["CorrectionLine"][];
+            /**
+             * Format: date-time
+             * @description When it was told here, where that was later than it happened.
+             */
+            heardAt?: null | string;
         };
         /** @description Facts about a student, newest first; with the cursor of the page after it. */
         FactPage: {
@@ -6591,6 +6713,17 @@ export interface components {
             email: string;
             password: string;
             role: components["schemas"]["Role"];
+        };
+        /** @description Somebody who works here, as the team sees them. */
+        MemberView: {
+            /** Format: uuid */
+            id: string;
+            name: string;
+            email: string;
+            role: components["schemas"]["Role"];
+            /** Format: date-time */
+            leftAt: null | string;
+            unsent?: null | components["schemas"]["UnsentView"];
         };
         /** @enum {unknown} */
         Mode: "passive" | "active";
@@ -9206,6 +9339,42 @@ export interface components {
             seconds: null | number;
             /** Format: int32 */
             cleanReps: null | number;
+        };
+        UnsentOf: {
+            /** Format: uuid */
+            author: string;
+            /** Format: int32 */
+            waiting: number;
+            /** Format: date-time */
+            oldest: null | string;
+            /**
+             * Format: int32
+             * @description In all, since the device began to count.
+             */
+            dropped: number;
+        };
+        /** @description What a device holds of people who are not signed in on it. */
+        UnsentReport: {
+            /** Format: uuid */
+            device: string;
+            of: components["schemas"]["UnsentOf"][];
+        };
+        UnsentView: {
+            /**
+             * Format: int32
+             * @description Entries that wait on a device until they sign in there.
+             */
+            waiting: number;
+            /**
+             * Format: date-time
+             * @description When the oldest of those was said.
+             */
+            oldest: null | string;
+            /**
+             * Format: int32
+             * @description Entries that waited for thirty days and were dropped there, which the owner has not noted yet.
+             */
+            dropped: number;
         };
         /** @description A goal that has something to show, and no test in weeks that are for tests. */
         UntestedGoal: {

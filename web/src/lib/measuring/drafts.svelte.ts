@@ -1,3 +1,4 @@
+import { draftKey } from '$lib/parts/draft.svelte';
 import { api, ask, newId, Refusal, type Schemas } from '$lib/api/client';
 import { blankEntry, captured, draftOf, merge, type Entry, type Place } from './entry';
 
@@ -16,7 +17,7 @@ export class Drafts {
   }
 
   get #key(): string {
-    return `bench:${this.path.sittingId}`;
+    return draftKey('sitting', this.path.sittingId);
   }
 
   /** What another device, or this one before, has captured. */

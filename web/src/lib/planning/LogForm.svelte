@@ -3,7 +3,7 @@
   import { goto } from '$app/navigation';
   import { resolve } from '$app/paths';
   import { api, ask, Refusal, type Schemas } from '$lib/api/client';
-  import { Draft } from '$lib/parts/draft.svelte';
+  import { Draft, draftKey } from '$lib/parts/draft.svelte';
   import Field from '$lib/parts/Field.svelte';
   import { shortDay } from '$lib/parts/format';
   import Notice from '$lib/parts/Notice.svelte';
@@ -19,7 +19,7 @@
 
   let { sheet }: Props = $props();
   const parts = untrack(() => partsOf(sheet));
-  const draft = untrack(() => new Draft(`draft:log:${sheet.id}`, blankLog()));
+  const draft = untrack(() => new Draft(draftKey('log', sheet.id), blankLog()));
   // A draft of before has no numbers of single rounds.
   for (const { part } of parts)
     draft.value.parts[part.id] = { ...asPlanned(), ...draft.value.parts[part.id] };

@@ -1,9 +1,10 @@
 import { api, ask, newId, Refusal, type Schemas } from '$lib/api/client';
+import { draftKey } from '$lib/parts/draft.svelte';
 
 export type Change = Schemas['EditChange'];
 
 /** Changes that are not kept yet stay on this device: a reload loses none of them. */
-const kept = (session: string) => `edit/${session}`;
+const kept = (session: string) => draftKey('edit', session);
 
 /**
  * A session under the coach's hand: the list of changes since it was stored. The server makes them, one after another, and says what the checker

@@ -1,6 +1,7 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import type { Schemas } from '$lib/api/client';
 import type { Entry } from './say';
+import { keys, seal, unseal, type Sealed } from './seal';
 
 /** One entry of a run, as it lies on this device. Whose it is stands in its key: nobody else sends or sees it. */
 export type Kept = {
@@ -14,37 +15,81 @@ export type Kept = {
   /** Why the server refused it. */
   code?: string;
   tries: number;
+  /** When it was said, in milliseconds. */
+  at?: number;
 };
+
+/** As it lies there: sealed, but for what it is found by. One from before, or from when there was no key, lies open until there is one. */
+type Lying = Omit<Kept, 'entry'> & { entry?: Entry; sealed?: Sealed };
+
+/** How much lies here of somebody who is not signed in. */
+export type Left = { waiting: number; oldest?: number; dropped: number };
+
+/** What waits here for somebody who does not come is dropped after so long. */
+const longestKept = 30 * 86_400_000;
+const droppedKey = 'dropped';
 
 export type KeptPack = { author: string; session: string; response: Schemas['PackResponse'] };
 
 interface Floor extends DBSchema {
   entries: {
     key: [string, string, number];
-    value: Kept;
+    value: Lying;
     indexes: { byState: [string, string] };
   };
   packs: { key: [string, string]; value: KeptPack };
 }
 
-let opened: Promise<IDBPDatabase<Floor>> | undefined;
+let connected: Promise<IDBPDatabase<Floor>> | undefined;
 
 const db = (): Promise<IDBPDatabase<Floor>> =>
-  (opened ??= openDB<Floor>('tensarch-floor', 1, {
+  (connected ??= openDB<Floor>('tensarch-floor', 1, {
     upgrade(fresh) {
       fresh
         .createObjectStore('entries', { keyPath: ['author', 'session', 'seq'] })
         .createIndex('byState', ['author', 'state']);
       fresh.createObjectStore('packs', { keyPath: ['author', 'session'] });
     },
-    terminated: () => (opened = undefined),
+    terminated: () => (connected = undefined),
   }).catch((error: unknown) => {
-    opened = undefined;
+    connected = undefined;
     throw error;
   }));
 
 /** Whose packs are kept: what comes late for somebody who has left is dropped. Not said yet: whoever's. */
 let holder: string | undefined | null = null;
+
+/** What was dropped here in all, by author: counted without end, so that it may be told twice. */
+const dropped = {
+  read(): Record<string, number> {
+    try {
+      return JSON.parse(localStorage.getItem(droppedKey) ?? '{}') as Record<string, number>;
+    } catch {
+      return {};
+    }
+  },
+  add(author: string, n: number): void {
+    const all = this.read();
+    localStorage.setItem(droppedKey, JSON.stringify({ ...all, [author]: (all[author] ?? 0) + n }));
+  },
+};
+
+/** Opened with its author's key; one that this key does not open is not there. */
+async function opened(all: Lying[]): Promise<Kept[]> {
+  const kept = await Promise.all(
+    all.map(async ({ sealed, entry, ...rest }): Promise<Kept[]> => {
+      const open = sealed ? await unseal(await keys.of(rest.author), sealed) : entry;
+      return open ? [{ ...rest, entry: open }] : [];
+    }),
+  );
+  return kept.flat();
+}
+
+async function closed(kept: Kept): Promise<Lying> {
+  const { entry, ...rest } = kept;
+  const key = await keys.of(kept.author);
+  return { ...rest, at: entry.event.at, ...(key ? { sealed: await seal(key, entry) } : { entry }) };
+}
 
 /** What was said on the floor, on this device, until the server has it; and the packs that are still good. */
 export const log = {
@@ -55,11 +100,49 @@ export const log = {
     for (let at = await packs.store.openCursor(); at; at = await at.continue())
       if (at.value.author !== author || Date.parse(at.value.response.expiresAt) <= now) await at.delete();
     await packs.done;
+    await keys.keepOnly(author);
+  },
+
+  /** What lies here of others, and what of it has waited for too long: that is dropped. */
+  async others(author: string | undefined, now: number): Promise<Map<string, Left>> {
+    const left = new Map<string, Left>();
+    const entries = (await db()).transaction('entries', 'readwrite');
+    for (let at = await entries.store.openCursor(); at; at = await at.continue()) {
+      const { author: whose, state, entry, at: said = entry?.event.at ?? now } = at.value;
+      if (whose === author) continue;
+      if (said < now - longestKept) {
+        await at.delete();
+        if (state !== 'sent') dropped.add(whose, 1);
+      } else if (state !== 'sent') {
+        const of = left.get(whose) ?? { waiting: 0, dropped: 0 };
+        left.set(whose, { ...of, waiting: of.waiting + 1, oldest: Math.min(of.oldest ?? said, said) });
+      }
+    }
+    await entries.done;
+    for (const [whose, n] of Object.entries(dropped.read()))
+      left.set(whose, { ...(left.get(whose) ?? { waiting: 0 }), dropped: n });
+    return left;
+  },
+
+  /** What lies open from before there was a key is sealed. */
+  async sealAll(author: string): Promise<void> {
+    if (!(await keys.of(author))) return;
+    const store = await db();
+    for (const at of await store.getAll('entries', IDBKeyRange.bound([author], [author, []]))) {
+      if (at.sealed || !at.entry) continue;
+      const sealed = await closed({ ...at, entry: at.entry });
+      // Meanwhile it may have been sent.
+      const tx = store.transaction('entries', 'readwrite');
+      const now = await tx.store.get([at.author, at.session, at.seq]);
+      if (now && !now.sealed)
+        await tx.store.put({ ...sealed, state: now.state, code: now.code, tries: now.tries });
+      await tx.done;
+    }
   },
 
   /** Runs that ended before then and that the server has all of are not needed here any more. */
   async clear(author: string, before: number): Promise<void> {
-    const all = (await (await db()).getAll('entries', IDBKeyRange.bound([author], [author, []]))) as Kept[];
+    const all = await opened(await (await db()).getAll('entries', IDBKeyRange.bound([author], [author, []])));
     for (const session of new Set(all.map((k) => k.session))) {
       const run = all.filter((k) => k.session === session);
       const over = run.some((k) => k.entry.facts.some((f) => f.kind === 'finished'));
@@ -73,28 +156,34 @@ export const log = {
 
   /** @throws When the device has no room left, or the place is taken by another tab. */
   async add(author: string, session: string, entry: Entry, plan?: number): Promise<void> {
-    await (
-      await db()
-    ).add('entries', { author, session, seq: entry.event.seq, entry, plan, state: 'waiting', tries: 0 });
+    const kept = await closed({
+      author,
+      session,
+      seq: entry.event.seq,
+      entry,
+      plan,
+      state: 'waiting',
+      tries: 0,
+    });
+    await (await db()).add('entries', kept);
   },
 
   /** All of a run, in its order. */
   async of(author: string, session: string): Promise<Entry[]> {
     const range = IDBKeyRange.bound([author, session, 0], [author, session, Infinity]);
-    return (await (await db()).getAll('entries', range)).map((k) => k.entry);
+    return (await opened(await (await db()).getAll('entries', range))).map((k) => k.entry);
   },
 
   async waiting(author: string, most: number): Promise<Kept[]> {
-    return (await db()).getAllFromIndex(
-      'entries',
-      'byState',
-      [author, 'waiting'],
-      Number.isFinite(most) ? most : undefined,
+    return opened(
+      await (
+        await db()
+      ).getAllFromIndex('entries', 'byState', [author, 'waiting'], Number.isFinite(most) ? most : undefined),
     );
   },
 
   async refused(author: string): Promise<Kept[]> {
-    return (await db()).getAllFromIndex('entries', 'byState', [author, 'refused']);
+    return opened(await (await db()).getAllFromIndex('entries', 'byState', [author, 'refused']));
   },
 
   async count(author: string): Promise<number> {
@@ -102,7 +191,8 @@ export const log = {
   },
 
   async put(kept: Kept): Promise<void> {
-    await (await db()).put('entries', kept);
+    const sealed = await closed(kept);
+    await (await db()).put('entries', sealed);
   },
 
   async keepPack(author: string, response: Schemas['PackResponse']): Promise<void> {
@@ -128,5 +218,6 @@ export const log = {
     const all = IDBKeyRange.bound([author], [author, []]);
     const tx = (await db()).transaction(['entries', 'packs'], 'readwrite');
     await Promise.all([tx.objectStore('entries').delete(all), tx.objectStore('packs').delete(all), tx.done]);
+    await keys.drop(author);
   },
 };

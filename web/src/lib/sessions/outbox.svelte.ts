@@ -4,12 +4,15 @@ import { device } from './device';
 import { log, type Kept } from './log';
 import { entriesOfBefore, ofBefore } from './ofBefore';
 import type { Fact } from './say';
+import { keys } from './seal';
 
 const batchSize = 50;
 /** So many entries in a row on which the server fails: it is the server, and not one of them. */
 const mostFailed = 3;
 /** A run that ended so long ago and that the server has all of is cleared away. */
 const keptFor = 12 * 3_600_000;
+/** Of whom the server was told that something waits here. */
+const toldOf = 'told-of';
 const shortestWait = 1000;
 const longestWait = 60_000;
 
@@ -27,6 +30,7 @@ class Outbox {
   /** Sessions that another device runs too, without having heard of this one. */
   doubled = $state<readonly string[]>([]);
   #author: string | undefined;
+  #begun = false;
   #sending: Promise<void> | undefined;
   #timer: ReturnType<typeof setTimeout> | undefined;
   #wait = shortestWait;
@@ -55,18 +59,49 @@ class Outbox {
 
   /** Facts belong to who made them: another coach's sign-in on this device neither sends nor sees them. */
   open(author: string | undefined): void {
-    if (author === this.#author) return;
+    if (author === this.#author && this.#begun) return;
+    this.#begun = true;
     this.#author = author;
     this.waiting = 0;
     this.refused = [];
     this.lost = undefined;
     void log.hold(author, Date.now()).catch(() => undefined);
+    keys.hold(author);
+    void this.#tell(author).catch(() => undefined);
     if (author !== undefined)
       void this.takeOver(author)
+        .catch(() => undefined)
+        .then(() => log.sealAll(author))
         .catch(() => undefined)
         .then(() => log.clear(author, Date.now() - keptFor))
         .catch(() => undefined)
         .then(() => this.send());
+  }
+
+  /** Drops what others left here for too long; the server hears what lies here of whom, for the owner. */
+  async #tell(author: string | undefined): Promise<void> {
+    const left = await log.others(author, Date.now());
+    if (author === undefined) return;
+    const told = new Set(JSON.parse(localStorage.getItem(toldOf) ?? '[]') as string[]);
+    if (left.size === 0 && told.size === 0) return;
+    await ask(
+      api.POST('/api/v1/accounts/unsent', {
+        body: {
+          device: device(),
+          of: [...new Set([...left.keys(), ...told])].slice(0, 50).map((whose) => {
+            const { waiting, oldest, dropped } = left.get(whose) ?? { waiting: 0, dropped: 0 };
+            return {
+              author: whose,
+              waiting,
+              oldest: oldest === undefined ? null : iso(oldest),
+              dropped,
+            };
+          }),
+        },
+      }),
+    );
+    const waits = [...left].filter(([, l]) => l.waiting > 0).map(([whose]) => whose);
+    localStorage.setItem(toldOf, JSON.stringify(waits));
   }
 
   /** What was said here by whoever is signed in, and is not in the books. */

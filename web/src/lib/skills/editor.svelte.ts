@@ -1,9 +1,10 @@
+import { draftKey } from '$lib/parts/draft.svelte';
 import { api, ask, newId, Refusal, type FieldProblem, type Schemas } from '$lib/api/client';
 
 type Ladder = Schemas['Ladder'];
 type Test = Schemas['ReadinessTest'];
 
-const store = (key: string) => `draft:ladder:${key}`;
+const store = (key: string) => draftKey('ladder', key);
 
 /** Drafts of ladders, kept on this device until they are stored as a version. */
 export const ladderDraft = {

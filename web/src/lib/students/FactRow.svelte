@@ -99,7 +99,9 @@
         >{/if}
     </span>
     <span class="flex items-baseline gap-3">
-      <span class="text-quiet text-sm">{dayAndTime(line.at)} · {line.by}</span>
+      <span class="text-quiet text-sm"
+        >{dayAndTime(line.at)}{line.heardAt ? `, told ${dayAndTime(line.heardAt)}` : ''} · {line.by}</span
+      >
       {#if account.mayWrite && (line.mayBeTakenBack || line.gone)}
         <button class="btn btn-ghost btn-sm" aria-expanded={open} onclick={() => (open = !open)}
           >Correct…<span class="sr-only"> {factText(line, line.now ?? null)}</span></button

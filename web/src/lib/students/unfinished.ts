@@ -1,3 +1,4 @@
+import { draftKey } from '$lib/parts/draft.svelte';
 import { blankBody, type BodyText } from './body';
 
 /** An intake as it is typed: of one new person, under the id that they will have. */
@@ -17,7 +18,7 @@ const days = 24 * 3600 * 1000;
 const oldest = 30 * days;
 
 /** Where an intake lies: whose it is stands in it, so that nobody else who signs in here sees it. */
-export const intakeKey = (author: string, id: string) => `draft:new-student:${author}:${id}` as const;
+export const intakeKey = (author: string, id: string) => draftKey('new-student', id, author);
 
 export const blankIntake = (): Intake => ({ at: 0, body: { ...blankBody }, answers: {} });
 

@@ -1,6 +1,6 @@
 <script lang="ts">
   import { api, ask, Refusal, type Schemas } from '$lib/api/client';
-  import { Draft } from '$lib/parts/draft.svelte';
+  import { Draft, draftKey } from '$lib/parts/draft.svelte';
   import { minutes } from '$lib/parts/format';
   import { keys } from '$lib/parts/keys.svelte';
   import Notice from '$lib/parts/Notice.svelte';
@@ -16,7 +16,7 @@
   /** Where the clock stands, over a reload. */
   type Kept = { practice: Schemas['Practice']; response: Schemas['PracticeResponse']; elapsed: number };
 
-  const draft = new Draft('draft:practice', blankPractice());
+  const draft = new Draft(draftKey('practice', ''), blankPractice());
   const tones = new Tones();
   const clock = new PracticeClock({ now: () => Date.now(), lay: (t) => tones.lay(t) });
   let silent = $state(false);

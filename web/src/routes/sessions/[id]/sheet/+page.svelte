@@ -3,6 +3,7 @@
   import { resolve } from '$app/paths';
   import { page } from '$app/state';
   import { api, ask } from '$lib/api/client';
+  import { draftKey } from '$lib/parts/draft.svelte';
   import Loaded from '$lib/parts/Loaded.svelte';
   import { theme } from '$lib/parts/theme.svelte';
   import SheetPaper from '$lib/planning/SheetPaper.svelte';
@@ -13,7 +14,7 @@
   );
 
   /** What is ticked is kept on this device: a list to work down, not a log. */
-  const key = $derived(`ticked/${id}`);
+  const key = $derived(draftKey('ticked', id));
   const ticked = $derived(new SvelteSet<string>(read(key)));
 
   function read(from: string): string[] {

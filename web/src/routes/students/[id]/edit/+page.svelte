@@ -4,7 +4,7 @@
   import { account } from '$lib/accounts/account.svelte';
   import { untrack } from 'svelte';
   import { api, ask, Refusal, type Schemas } from '$lib/api/client';
-  import { Draft } from '$lib/parts/draft.svelte';
+  import { Draft, draftKey } from '$lib/parts/draft.svelte';
   import Dialog from '$lib/parts/Dialog.svelte';
   import Notice from '$lib/parts/Notice.svelte';
   import { pageText } from '$lib/parts/problems';
@@ -19,7 +19,7 @@
   /** As it stands by now; the one that is typed over is kept in the draft. */
   const opened = student.page!.student;
   let view = $state.raw(opened);
-  const draft = new Draft(`draft:student:${student.id}`, {
+  const draft = new Draft(draftKey('student', student.id), {
     body: writeBody(opened.student),
     base: writeBody(opened.student),
     version: opened.version,

@@ -2,7 +2,7 @@
   import { untrack } from 'svelte';
   import { account } from '$lib/accounts/account.svelte';
   import { api, ask, newId, Refusal, type Schemas } from '$lib/api/client';
-  import { Draft } from '$lib/parts/draft.svelte';
+  import { Draft, draftKey } from '$lib/parts/draft.svelte';
   import Field from '$lib/parts/Field.svelte';
   import Notice from '$lib/parts/Notice.svelte';
   import { fieldText, pageText } from '$lib/parts/problems';
@@ -11,7 +11,7 @@
 
   const student = theStudent();
   const blank = () => ({ id: newId(), text: '', pinned: false, carryOver: false });
-  const draft = new Draft(`draft:note:${student.id}`, blank());
+  const draft = new Draft(draftKey('note', student.id), blank());
   let notes = $state<Schemas['NoteView'][]>();
   let before = $state<string | null>(null);
   let find = $state('');
