@@ -73,6 +73,19 @@ public sealed class CorrectionTests(StudioApp app) : IClassFixture<StudioApp>, I
     private async Task<int> Exposure() => (await coach.Test(student, "left", "exposure")).GetProperty("count").GetInt32();
 
     [Fact]
+    public async Task What_is_told_late_says_when_it_was_told()
+    {
+        foreach (var hours in new[] { 0, 5 })
+        {
+            var reading = StudioClient.Reading("passive-slr", "left", [60, 61, 60], takenAt: Now.AddHours(-hours));
+            Assert.Equal(HttpStatusCode.Created, (await coach.Post($"/students/{student}/readings", reading)).StatusCode);
+        }
+        var heard = (await Facts("reading")).Select(f => f.GetProperty("heardAt")).ToList();
+        Assert.Equal(JsonValueKind.Null, heard[0].ValueKind);
+        Assert.Equal(Now, heard[1].GetDateTimeOffset());
+    }
+
+    [Fact]
     public async Task A_set_that_was_not_done_is_no_exposure_and_comes_back_when_it_is_undone()
     {
         await Trained(null, StudioClient.Set("low-lunge", "padded-knee", "left", Now.AddMinutes(5)));
