@@ -78,6 +78,7 @@ builder.Services.AddScoped<CalendarDesk>();
 builder.Services.AddScoped<EditDesk>();
 builder.Services.AddScoped<WeekJudge>();
 builder.Services.AddSingleton<PlanningTurns>();
+builder.Services.AddResponseCompression(o => o.EnableForHttps = true);
 builder.Services.AddScoped<SessionChanges>();
 builder.Services.AddScoped<LogDesk>();
 builder.Services.AddScoped<PackDesk>();
@@ -111,6 +112,12 @@ app.UseStatusCodePages(context =>
 );
 app.UseSameOrigin();
 app.UseWebFiles(webRoot);
+
+// A pack says the same cues many times over. It has nothing in it that a stranger can put there, so that its length tells nobody anything.
+app.UseWhen(
+    context => context.Request.Path.Value?.EndsWith("/pack", StringComparison.Ordinal) == true,
+    packs => packs.UseResponseCompression()
+);
 app.UseRouting();
 app.UseRateLimiter();
 app.UseAuthentication();

@@ -57,6 +57,8 @@ public static partial class Pages
                 .Endpoints.OfType<RouteEndpoint>()
                 .Where(e => e.RoutePattern.RawText!.StartsWith("/api/v1", StringComparison.Ordinal))
                 .Where(e => e.Metadata.GetMetadata<IHttpMethodMetadata>()!.HttpMethods.Contains("GET"))
+                // A door that is closed has no page.
+                .Where(e => e.Metadata.GetMetadata<IExcludeFromDescriptionMetadata>() is null)
                 .Select(e => Constraint().Replace(e.RoutePattern.RawText!["/api/v1".Length..].TrimEnd('/'), "}"))
                 .Where(p => !p.EndsWith("/stream", StringComparison.Ordinal));
 

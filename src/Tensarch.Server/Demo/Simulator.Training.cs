@@ -22,7 +22,7 @@ internal sealed partial class Simulator
             Must(planned.Problems);
             row = planned.Value.Row;
         }
-        else if (Plans.NowBarred(Plans.Read(row)!, (await Now(ct)).Bars).Count > 0)
+        else if (Plans.Today(row, Plans.Read(row)!, await Now(ct)).Barred.Count > 0)
         {
             // What a coach does with a session that a caution has overtaken.
             Must((await Changes.Make(row.Id, new(SessionChangeKind.Again), ct)).Problems);

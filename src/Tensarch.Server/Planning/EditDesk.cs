@@ -136,7 +136,7 @@ public sealed class EditDesk(TensarchDb db, PlanDesk plans, WeekJudge weeks, Sta
         if (of != VersionOf(row))
             return Problem.Of("changedMeanwhile", "of", ("newest", row.Version));
         var standing = (await standings.Of(row.StudentId, ct))!;
-        if (plan.Format != SessionPlan.CurrentFormat || plans.TraineeOn(row, plan, plan.Date, standing) is not { } who)
+        if (plan.Format != SessionPlan.CurrentFormat || plans.On(plan.Date, row, plan, standing.State).Who is not { } who)
             return Problem.Of("planOutdated", "id");
         var made = editor.Apply(plan, [.. changes.Select(c => c.Change)], who);
         return made.IsOk ? new HandChanged(made.Value, who, standing) : made.Problems.ToList();

@@ -147,47 +147,10 @@ public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioLa
         return skill => found.GetValueOrDefault(skill ?? plan.Skills[0].Skill);
     }
 
-    /// <summary>
-    /// What a session depends on today, were it planned now: without itself, for what it did already is not what it follows. None when the
-    /// student is no longer on its skill.
-    /// </summary>
-    public Trainee? TraineeToday(SessionRow row, SessionPlan plan, Standing standing) => TraineeOn(row, plan, clock.Today, standing);
+    /// <summary>A stored plan on a day, with what is known now.</summary>
+    public PlanOnDay On(DateOnly day, SessionRow row, SessionPlan plan, StudentState state) =>
+        PlanOnDay.Of(plan, row.Id, [row.Planned.Skill, .. row.Planned.Beside], state, day, catalogue);
 
-    /// <summary>The same for a day to come.</summary>
-    public Trainee? TraineeOn(SessionRow row, SessionPlan plan, DateOnly day, Standing standing)
-    {
-        var facts = standing.State.Facts;
-        var before = StudentState.From(
-            facts with
-            {
-                Sessions = [.. facts.Sessions.Where(s => s.Id != row.Id)],
-            },
-            standing.State.Now,
-            catalogue
-        );
-        var courses = new[] { row.Planned.Skill }.Concat(row.Planned.Beside).Select(before.On).ToList();
-        return courses.All(c => c is not null && catalogue.FindApproach(c.Enrolment.Approach) is not null)
-            ? Trainees.Of(before, [.. courses.OfType<Course>()], day, plan.Minutes, catalogue)
-            : null;
-    }
-
-    /// <summary>Why a session that has not begun is not run today: rule codes of the core's; empty when it may be.</summary>
-    public IReadOnlyList<string> Outdated(SessionRow row, SessionPlan plan, Standing standing) =>
-        row.Training?.StartedAt is not null ? []
-        : TraineeToday(row, plan, standing) is { } now ? [.. new PackMaker(catalogue).Outdated(plan, now).Distinct()]
-        : ["otherLadder"];
-
-    /// <summary>Drills of a plan that today's bars no longer allow.</summary>
-    public IReadOnlyList<string> NowBarred(SessionPlan plan, DayBars bars) =>
-        [
-            .. plan
-                .Drills.Where(planned =>
-                {
-                    var drill = catalogue.Drill(planned.Drill);
-                    return planned.Sides.Any(s =>
-                        !bars.Allow(drill.LoadsOf(drill.Variants.First(v => v.Key == s.Variant), s.Dose, plan.BreathSeconds))
-                    );
-                })
-                .Select(planned => planned.Drill),
-        ];
+    /// <summary>The same today.</summary>
+    public PlanOnDay Today(SessionRow row, SessionPlan plan, Standing standing) => On(clock.Today, row, plan, standing.State);
 }

@@ -93,6 +93,8 @@ public sealed record SheetPart(string Id, string Drill, Side? Side, int Seconds,
 /// <param name="Plan">The number of the plan that it was made of: what is done by it is told with it.</param>
 /// <param name="CarryOver">Shown before it starts.</param>
 /// <param name="BodyWords">What the student calls parts of their body.</param>
+/// <param name="GoodFrom">It is not run before: of a session of tomorrow, when that begins.</param>
+/// <param name="Key">See <see cref="PackHead"/>.</param>
 /// <param name="Ended">What bars keep from being done by now: no version with one of these loads goes on.</param>
 public sealed record PackResponse(
     Guid SessionId,
@@ -104,5 +106,12 @@ public sealed record PackResponse(
     int Plan,
     IReadOnlyList<string> Ended,
     CarriedNote? CarryOver,
-    IReadOnlyList<BodyWord> BodyWords
+    IReadOnlyList<BodyWord> BodyWords,
+    DateTimeOffset GoodFrom,
+    string Key
 );
+
+/// <summary>A session that a device keeps ready.</summary>
+/// <param name="Ahead">It is tomorrow's.</param>
+/// <param name="Key">Under which its pack stands now: one that is kept under it is good.</param>
+public sealed record PackHead(Guid SessionId, bool Ahead, string Key);

@@ -87,7 +87,7 @@ public sealed partial class SessionChanges
         if (!planned.IsOk)
             return planned.Problems.ToList();
         var kept =
-            before is { Bent: not null } && plans.TraineeOn(row, before, date, standing) is { } who
+            before is { Bent: not null } && plans.On(date, row, before, standing.State).Who is { } who
                 ? new PlanEditor(catalogue).MovedTo(before, who)
                 : null;
         return kept is not null

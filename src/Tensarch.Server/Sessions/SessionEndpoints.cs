@@ -18,13 +18,16 @@ public static class SessionEndpoints
     private const int PageSize = 30;
     private const int DaysAhead = 14;
     private const int MostEvents = 5000;
+    private const int MostPacks = 500;
 
     public static void MapSessions(this IEndpointRouteBuilder api)
     {
         var own = api.MapGroup("/students/{studentId}/sessions").WithTags("Planning");
         own.MapGet("/", List);
         own.MapPost("/", Plan).Produces<SessionLine>(201).Produces<SessionLine>();
-        api.MapGet("/sessions/today", Today).WithTags("Sessions");
+        api.MapGet("/sessions/packs", Packs).WithTags("Sessions");
+        // A device of before asked for the packs of today in one piece: it runs without them.
+        api.MapGet("/sessions/today", () => Problems.Of(410, "doorClosed")).ExcludeFromDescription();
         var sessions = api.MapGroup("/sessions/{sessionId}").WithTags("Sessions");
         sessions.MapGet("/", Sheet);
         sessions.MapGet("/pack", Pack);
@@ -60,30 +63,27 @@ public static class SessionEndpoints
                 .ToListAsync(ct)
         );
 
-    /// <summary>The packs of what is to be run today, or is under way, for a device to keep; what cannot be run is not among them.</summary>
-    private static async Task<Ok<List<PackResponse>>> Today(
-        TensarchDb db,
-        PackDesk desk,
-        Standings standings,
-        StudioClock clock,
-        CancellationToken ct
-    )
+    /// <summary>What is to be run today or tomorrow, or is under way, for a device to keep: of each the key under which its pack stands now.</summary>
+    private static async Task<Ok<List<PackHead>>> Packs(TensarchDb db, PackDesk desk, StudioClock clock, CancellationToken ct)
     {
+        var house = await desk.House(ct);
+        var (today, tomorrow) = (clock.Today, clock.Today.AddDays(1));
         var rows = await db
-            .WholeSessions.AsNoTracking()
-            .Where(s => s.Date == clock.Today && s.DeletedAt == null && (s.Training == null || s.Training.EndedAt == null))
+            .Sessions.Where(s => s.Date == today || s.Date == tomorrow)
+            .Where(s => s.DeletedAt == null && (s.Training == null || s.Training.EndedAt == null))
             .Where(s => db.Students.Any(p => p.Id == s.StudentId && p.ArchivedAt == null))
-            .OrderByDescending(s => s.CreatedAt)
-            .Take(PageSize)
+            .OrderBy(s => s.Date)
+            .ThenBy(s => s.CreatedAt)
+            .Take(MostPacks)
+            .Select(s => new
+            {
+                s.Id,
+                s.Date,
+                s.Version,
+                Beat = db.Pulses.Where(p => p.StudentId == s.StudentId).Select(p => p.Beat).FirstOrDefault(),
+            })
             .ToListAsync(ct);
-        var ids = rows.Select(r => r.StudentId).Distinct().ToList();
-        var students = await db.Students.AsNoTracking().Where(s => ids.Contains(s.Id)).ToListAsync(ct);
-        var known = (await standings.Of(students, ct)).ToDictionary(s => s.Student.Id);
-        var packs = new List<PackResponse>();
-        foreach (var row in rows)
-            if (known.TryGetValue(row.StudentId, out var standing) && await desk.Pack(row, standing, ct) is { IsOk: true } pack)
-                packs.Add(pack.Value);
-        return TypedResults.Ok(packs);
+        return TypedResults.Ok(rows.ConvertAll(r => new PackHead(r.Id, r.Date > today, PackDesk.Key(house, r.Version, r.Beat, today))));
     }
 
     private static async Task<IResult> Plan(
@@ -199,6 +199,7 @@ public static class SessionEndpoints
         if (desk.Read(row) is not { } plan)
             return Problems.Of(409, "planUnreadable");
         var ladders = await desk.LaddersOf(plan, ct);
+        var today = desk.Today(row, plan, standing);
         var carried = row.Training?.EndedAt is null ? await Notes.CarriedOver(row.StudentId, db, ct) : null;
         return TypedResults.Ok(
             new SessionSheet(
@@ -226,8 +227,8 @@ public static class SessionEndpoints
                     ct
                 ),
                 row.DeletedAt is not null,
-                row.Training?.EndedAt is null ? desk.NowBarred(plan, standing.Bars) : [],
-                row.Training?.EndedAt is null ? desk.Outdated(row, plan, standing) : [],
+                row.Training?.EndedAt is null ? today.Barred : [],
+                row.Training is null or { StartedAt: null, EndedAt: null } ? today.Outdated : [],
                 standing.Bars.SensationCeiling,
                 carried is null ? null : new(carried.Id, carried.Text),
                 PackingLine.Of(
@@ -244,16 +245,20 @@ public static class SessionEndpoints
         );
     }
 
+    /// <param name="ahead">Of a session of tomorrow, as it can be run then.</param>
     private static async Task<Results<Ok<PackResponse>, ProblemHttpResult>> Pack(
         Guid sessionId,
         TensarchDb db,
         PackDesk desk,
         Standings standings,
-        CancellationToken ct
+        CancellationToken ct,
+        bool ahead = false
     )
     {
         var row = await db.WholeSessions.AsNoTracking().SingleAsync(s => s.Id == sessionId, ct);
-        var pack = await desk.Pack(row, (await standings.Of(row.StudentId, ct))!, ct);
+        // Before what it is made of: what is written meanwhile makes another key.
+        var key = await desk.Key(row, ct);
+        var pack = await desk.Pack(row, (await standings.Of(row.StudentId, ct))!, key, ahead, ct);
         return pack.IsOk
             ? TypedResults.Ok(pack.Value)
             : Problems.Of(409, pack.Problems[0].Code, [.. pack.Problems.Where(p => p.Field.Length > 0)]);

@@ -1,4 +1,5 @@
 using System.Net;
+using System.Net.Http.Json;
 using System.Text.Json;
 
 namespace Tensarch.Server.Tests.Sessions;
@@ -50,15 +51,69 @@ public sealed class SessionChangeTests(StudioApp app) : IClassFixture<StudioApp>
     [Fact]
     public async Task A_device_keeps_the_packs_of_today_and_of_nothing_that_may_not_be_run()
     {
-        async Task<int> Kept() => (await coach.Get("/sessions/today")).GetArrayLength();
-        Assert.Equal(session, (await coach.Get("/sessions/today"))[0].GetProperty("sessionId").GetGuid());
+        async Task<List<string>> Kept()
+        {
+            var keys = new List<string>();
+            foreach (var head in (await coach.Get("/sessions/packs")).EnumerateArray())
+                if (
+                    await coach.Http.GetAsync($"/api/v1/sessions/{head.GetProperty("sessionId")}/pack") is
+                    { IsSuccessStatusCode: true } answer
+                )
+                {
+                    var pack = await answer.Content.ReadFromJsonAsync<JsonElement>();
+                    Assert.Equal(head.GetProperty("key").GetString(), pack.GetProperty("key").GetString());
+                    keys.Add(pack.GetProperty("key").GetString()!);
+                }
+            return keys;
+        }
+        Assert.Equal(session, (await coach.Get("/sessions/packs"))[0].GetProperty("sessionId").GetGuid());
+        var first = Assert.Single(await Kept());
+        Assert.Equal([first], await Kept());
         await Changed("delete");
-        Assert.Equal(0, await Kept());
+        Assert.Empty(await Kept());
         await Changed("restore");
-        Assert.Equal(1, await Kept());
-        Assert.Equal(0, (await (await app.Studio()).Get("/sessions/today")).GetArrayLength());
+        Assert.NotEqual(first, Assert.Single(await Kept()));
+        Assert.Equal(0, (await (await app.Studio()).Get("/sessions/packs")).GetArrayLength());
         await coach.Answer(student, "hip-replacement");
-        Assert.Equal(0, await Kept());
+        Assert.Empty(await Kept());
+        Assert.Equal("doorClosed", await (await coach.Http.GetAsync("/api/v1/sessions/today")).Problem(HttpStatusCode.Gone));
+    }
+
+    [Fact]
+    public async Task What_is_kept_of_tomorrow_is_good_from_when_tomorrow_begins_and_judged_as_it_stands_then()
+    {
+        var tomorrow = DateOnly.FromDateTime(app.Time.GetUtcNow().UtcDateTime).AddDays(1);
+        var id = Guid.NewGuid();
+        Assert.Equal(
+            HttpStatusCode.Created,
+            (
+                await coach.Post(
+                    $"/students/{student}/sessions",
+                    new
+                    {
+                        id,
+                        date = tomorrow,
+                        minutes = 45,
+                    }
+                )
+            ).StatusCode
+        );
+        Task<HttpResponseMessage> Pack(string ahead) => coach.Http.GetAsync($"/api/v1/sessions/{id}/pack{ahead}");
+        Assert.Equal("planOutdated", await (await Pack("")).Problem(HttpStatusCode.Conflict, "otherDay"));
+        Assert.True(
+            (await coach.Get("/sessions/packs"))
+                .EnumerateArray()
+                .Single(h => h.GetProperty("sessionId").GetGuid() == id)
+                .GetProperty("ahead")
+                .GetBoolean()
+        );
+        var pack = await (await Pack("?ahead=true")).Content.ReadFromJsonAsync<JsonElement>();
+        var from = pack.GetProperty("goodFrom").GetDateTimeOffset();
+        Assert.True(from > app.Time.GetUtcNow());
+        Assert.True(pack.GetProperty("expiresAt").GetDateTimeOffset() <= app.Time.GetUtcNow().AddHours(24));
+        // What is answered today holds tomorrow.
+        await coach.Answer(student, "hip-replacement");
+        Assert.Equal(HttpStatusCode.Conflict, (await Pack("?ahead=true")).StatusCode);
     }
 
     [Fact]

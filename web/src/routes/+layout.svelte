@@ -12,7 +12,7 @@
   import { pageText } from '$lib/parts/problems';
   import { theme } from '$lib/parts/theme.svelte';
   import { sweepDrafts, takeOverDrafts } from '$lib/parts/draft.svelte';
-  import { keepToday } from '$lib/sessions/today';
+  import { keepPacks } from '$lib/sessions/packs';
   import { outbox } from '$lib/sessions/outbox.svelte';
 
   let { children } = $props();
@@ -32,7 +32,7 @@
       await catalogue.load();
       takeOverDrafts(me.user.id);
       sweepDrafts(me.user.id, Date.now());
-      void keepToday(me.user.id).catch(() => undefined);
+      void keepPacks(me.user.id);
     } catch {
       failed = true;
     }
@@ -52,6 +52,11 @@
 </script>
 
 <svelte:window ononline={() => void outbox.send()} />
+<svelte:document
+  onvisibilitychange={() => {
+    if (!document.hidden && account.me?.user && !account.ended) void keepPacks(account.me.user.id);
+  }}
+/>
 
 {#if failed}
   <main class="mx-auto max-w-lg p-8"><Notice tone="error">{pageText('unreachable')}</Notice></main>

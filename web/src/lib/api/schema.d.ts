@@ -838,7 +838,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/sessions/today": {
+    "/api/v1/sessions/packs": {
         parameters: {
             query?: never;
             header?: never;
@@ -860,7 +860,7 @@ export interface paths {
                         [name: string]: unknown;
                     };
                     content: {
-                        "application/json": components["schemas"]["PackResponse"][];
+                        "application/json": components["schemas"]["PackHead"][];
                     };
                 };
             };
@@ -3896,7 +3896,9 @@ export interface paths {
         };
         get: {
             parameters: {
-                query?: never;
+                query?: {
+                    ahead?: boolean;
+                };
                 header?: never;
                 path: {
                     sessionId: string;
@@ -6982,6 +6984,15 @@ export interface components {
              */
             firstTime: boolean;
         };
+        /** @description A session that a device keeps ready. */
+        PackHead: {
+            /** Format: uuid */
+            sessionId: string;
+            /** @description It is tomorrow's. */
+            ahead: boolean;
+            /** @description Under which its pack stands now: one that is kept under it is good. */
+            key: string;
+        };
         /** @description What is done instead when a check failed: one for the gate, in the place of the first slot that needed it. */
         PackInstead: {
             failed: string;
@@ -7021,6 +7032,13 @@ export interface components {
             carryOver: null | components["schemas"]["CarriedNote"];
             /** @description What the student calls parts of their body. */
             bodyWords: components["schemas"]["BodyWord"][];
+            /**
+             * Format: date-time
+             * @description It is not run before: of a session of tomorrow, when that begins.
+             */
+            goodFrom: string;
+            /** @description See PackHead. */
+            key: string;
         };
         PackRound: {
             /** Format: int32 */
@@ -7134,10 +7152,7 @@ export interface components {
             current: string;
             password: string;
         };
-        /**
-         * @description What is done in a work segment.
-         * @enum {unknown}
-         */
+        /** @enum {unknown} */
         Phase: "none" | "hold" | "settle" | "press" | "lift" | "resettle" | "repeat" | "rung" | "position" | "attempt";
         PictureItem: {
             /** Format: uuid */

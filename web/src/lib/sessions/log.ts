@@ -29,7 +29,36 @@ export type Left = { waiting: number; oldest?: number; dropped: number };
 const longestKept = 30 * 86_400_000;
 const droppedKey = 'dropped';
 
-export type KeptPack = { author: string; session: string; response: Schemas['PackResponse'] };
+type Pack = Schemas['PackResponse'];
+
+/** A pack as it lies there: pressed, but for what it is found by. One from before, or where nothing presses, lies as it came. */
+export type KeptPack = {
+  author: string;
+  session: string;
+  key?: string;
+  /** In milliseconds. */
+  until?: number;
+  pressed?: ArrayBuffer;
+  response?: Pack;
+};
+
+const untilOf = (kept: KeptPack) => kept.until ?? Date.parse(kept.response!.expiresAt);
+
+async function press(response: Pack): Promise<Pick<KeptPack, 'pressed' | 'response'>> {
+  if (typeof CompressionStream === 'undefined') return { response };
+  const text = new Blob([JSON.stringify(response)]).stream().pipeThrough(new CompressionStream('gzip'));
+  return { pressed: await new Response(text).arrayBuffer() };
+}
+
+async function unpress({ pressed, response }: KeptPack): Promise<Pack> {
+  if (!pressed) return response!;
+  const text = new Blob([pressed]).stream().pipeThrough(new DecompressionStream('gzip'));
+  return (await new Response(text).json()) as Pack;
+}
+
+/** Also one from before packs said from when on they are good. */
+const isGood = (pack: Pack, now: number) =>
+  Date.parse(pack.expiresAt) > now && !(Date.parse(pack.goodFrom) > now);
 
 interface Floor extends DBSchema {
   entries: {
@@ -98,7 +127,7 @@ export const log = {
     holder = author;
     const packs = (await db()).transaction('packs', 'readwrite');
     for (let at = await packs.store.openCursor(); at; at = await at.continue())
-      if (at.value.author !== author || Date.parse(at.value.response.expiresAt) <= now) await at.delete();
+      if (at.value.author !== author || untilOf(at.value) <= now) await at.delete();
     await packs.done;
     await keys.keepOnly(author);
   },
@@ -195,22 +224,40 @@ export const log = {
     await (await db()).put('entries', sealed);
   },
 
-  async keepPack(author: string, response: Schemas['PackResponse']): Promise<void> {
-    const store = await db();
+  async keepPack(author: string, response: Pack): Promise<void> {
+    const [store, pressed] = [await db(), await press(response)];
+    const { sessionId: session, key, expiresAt } = response;
     if (holder === null || holder === author)
-      await store.put('packs', { author, session: response.sessionId, response });
+      await store.put('packs', { author, session, key, until: Date.parse(expiresAt), ...pressed });
+  },
+
+  async dropPack(author: string, session: string): Promise<void> {
+    await (await db()).delete('packs', [author, session]);
+  },
+
+  /** By session, the key under which its pack was made; of one from before there were keys, none. */
+  async packKeys(author: string): Promise<Map<string, string | undefined>> {
+    const kept = await (await db()).getAll('packs', IDBKeyRange.bound([author], [author, []]));
+    return new Map(kept.map((k) => [k.session, k.key]));
+  },
+
+  /** Something was said of it here. */
+  async begun(author: string, session: string): Promise<boolean> {
+    const range = IDBKeyRange.bound([author, session, 0], [author, session, Infinity]);
+    return (await (await db()).count('entries', range)) > 0;
   },
 
   /** The pack of a session, while it is good. */
-  async pack(author: string, session: string, now: number): Promise<Schemas['PackResponse'] | undefined> {
+  async pack(author: string, session: string, now: number): Promise<Pack | undefined> {
     const kept = await (await db()).get('packs', [author, session]);
-    return kept && Date.parse(kept.response.expiresAt) > now ? kept.response : undefined;
+    const pack = kept && untilOf(kept) > now ? await unpress(kept) : undefined;
+    return pack && isGood(pack, now) ? pack : undefined;
   },
 
-  /** The packs that are still good. */
-  async packs(author: string, now: number): Promise<Schemas['PackResponse'][]> {
+  /** The packs that are not over: those of tomorrow are good from when that begins. */
+  async packs(author: string, now: number): Promise<Pack[]> {
     const kept = await (await db()).getAll('packs', IDBKeyRange.bound([author], [author, []]));
-    return kept.map((k) => k.response).filter((r) => Date.parse(r.expiresAt) > now);
+    return Promise.all(kept.filter((k) => untilOf(k) > now).map(unpress));
   },
 
   /** Erases everything that someone said and kept here. */

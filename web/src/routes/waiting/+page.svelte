@@ -68,23 +68,28 @@
     </section>
   {/if}
   {#await packs then list}
-    {#if list.length}
-      <section class="mt-5 max-w-2xl" aria-label="Kept here for today">
-        <h2 class="mb-1">Kept here for today</h2>
-        <p class="text-quiet mb-2">These run on this device without the server.</p>
-        <ul class="ruled border-t">
-          {#each list as pack (pack.sessionId)}
-            <li class="ruled flex flex-wrap items-center gap-x-4 border-b py-2">
-              <strong>{pack.studentName}</strong>
-              <span class="text-quiet">{minutes(pack.pack.totalSeconds)} min</span>
-              <a
-                class="btn btn-sm btn-outline ms-auto"
-                href={resolve('/sessions/[id]/run', { id: pack.sessionId })}>Run it</a
-              >
-            </li>
-          {/each}
-        </ul>
-      </section>
-    {/if}
+    {@const ahead = list.filter((pack) => Date.parse(pack.goodFrom) > Date.now())}
+    {#each [{ day: 'today', of: list.filter((pack) => !ahead.includes(pack)) }, { day: 'tomorrow', of: ahead }] as { day, of } (day)}
+      {#if of.length}
+        <section class="mt-5 max-w-2xl" aria-label="Kept here for {day}">
+          <h2 class="mb-1">Kept here for {day}</h2>
+          <p class="text-quiet mb-2">These run on this device without the server.</p>
+          <ul class="ruled border-t">
+            {#each of as pack (pack.sessionId)}
+              <li class="ruled flex flex-wrap items-center gap-x-4 border-b py-2">
+                <strong class="wrap-anywhere">{pack.studentName}</strong>
+                <span class="text-quiet">{minutes(pack.pack.totalSeconds)} min</span>
+                {#if day === 'today'}
+                  <a
+                    class="btn btn-sm btn-outline ms-auto"
+                    href={resolve('/sessions/[id]/run', { id: pack.sessionId })}>Run it</a
+                  >
+                {/if}
+              </li>
+            {/each}
+          </ul>
+        </section>
+      {/if}
+    {/each}
   {:catch}<!-- Said above, or of no matter. -->{/await}
 </main>
