@@ -91,7 +91,11 @@ public sealed class StudioApp : WebApplicationFactory<Program>
             if (Solver is not null)
                 services.AddSingleton(Solver);
             services.Configure<PasswordHasherOptions>(options => options.IterationCount = 1);
-            services.ConfigureDbContext<TensarchDb>(options => options.AddInterceptors(Commands));
+            services.AddHttpContextAccessor();
+            services.AddSingleton<FactsWatcher>();
+            services.ConfigureDbContext<TensarchDb>(
+                (app, options) => options.AddInterceptors(Commands, app.GetRequiredService<FactsWatcher>())
+            );
         });
     }
 

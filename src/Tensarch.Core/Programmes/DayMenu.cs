@@ -40,12 +40,11 @@ internal sealed class DayMenu(CatalogueContent content, Programme programme)
         key += string.Create(CultureInfo.InvariantCulture, $" {week.Week}");
         if (!portions.TryGetValue(key, out var portioned))
             portions[key] = portioned = [
-                .. offers
-                    .GroupBy(o => string.Join('+', o.Ask.Blocks))
-                    .Select(same => same.MinBy(o => o.Ask.Level)!)
-                    .AsParallel()
-                    .AsOrdered()
-                    .Select(least => Portioned(day, least, week))
+                .. Together
+                    .Each(
+                        [.. offers.GroupBy(o => string.Join('+', o.Ask.Blocks)).Select(same => same.MinBy(o => o.Ask.Level)!)],
+                        least => Portioned(day, least, week)
+                    )
                     .OfType<DayOffer>(),
             ];
         return [.. offers, .. portioned];
@@ -53,12 +52,14 @@ internal sealed class DayMenu(CatalogueContent content, Programme programme)
 
     private List<DayOffer> Offers(Assembler.OnDay day, bool backOff, bool tests) =>
         [
-            .. Sets([.. programme.ByPriority.Select(g => g.Skill)], content.Shape.MostSkills(day.Who.Minutes))
-                .AsParallel()
-                .AsOrdered()
-                .SelectMany(skills =>
-                    Trained(day, skills, backOff).Concat(Eased(day, skills)).Concat(tests ? Tested(day, skills, backOff) : [])
-                ),
+            .. Together
+                .Each(
+                    [.. Sets([.. programme.ByPriority.Select(g => g.Skill)], content.Shape.MostSkills(day.Who.Minutes))],
+                    skills =>
+                        (List<DayOffer>)
+                            [.. Trained(day, skills, backOff), .. Eased(day, skills), .. tests ? Tested(day, skills, backOff) : []]
+                )
+                .SelectMany(offers => offers),
         ];
 
     /// <summary>A session's minutes without those that measuring ranges takes.</summary>

@@ -21,7 +21,13 @@ public sealed record LoggedSet(
     int? CleanReps,
     int? Quality,
     string? Skill = null
-);
+)
+{
+    /// <summary>No set is held for longer: what says so was mistyped.</summary>
+    public const int LongestSeconds = 3600;
+
+    public bool IsSound => Seconds is null or (>= 0 and <= LongestSeconds);
+}
 
 /// <summary>A form checklist, ticked at one sitting; or an adaptation that was recorded.</summary>
 public sealed record FormCheck(Guid Id, DateTimeOffset At, string Ladder, int Stage, Side? Side, IReadOnlyList<string> Ticked);

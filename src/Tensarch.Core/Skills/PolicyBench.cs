@@ -49,7 +49,7 @@ public static class PolicyBench
 
     /// <param name="distances">In SEMs; those of the curves when none are given.</param>
     public static IReadOnlyList<PolicyPoint> Run(GatePolicy policy, PolicyTrial trial, IReadOnlyList<double>? distances = null) =>
-        [.. (distances ?? Distances).AsParallel().AsOrdered().Select(d => Point(policy, trial, d))];
+        Together.Each(distances ?? Distances, d => Point(policy, trial, d));
 
     private static PolicyPoint Point(GatePolicy policy, PolicyTrial trial, double distance)
     {

@@ -1,4 +1,5 @@
 using Tensarch.Core;
+using Tensarch.Core.Students;
 
 namespace Tensarch.Server.Data;
 
@@ -105,4 +106,7 @@ public sealed class CorrectionRow : IFact, IJudged
     public Guid By { get; set; }
 
     public string BodyHash { get; set; } = "";
+
+    /// <summary>One that cannot be read changes nothing.</summary>
+    public Correction ToCore() => new(Id, Of, At, InsteadJson is null ? null : StoredJson.TryRead<Instead>(InsteadJson) ?? new());
 }

@@ -1,5 +1,3 @@
-using System.Security.Cryptography;
-using System.Text;
 using Microsoft.EntityFrameworkCore;
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Measuring;
@@ -11,31 +9,25 @@ namespace Tensarch.Server.Measuring;
 /// <summary>Pain that was said with a reading which counts for nothing by now; the pain does.</summary>
 public sealed record VoidedPain(Guid Signal, string Measure, LoadTag Region, int Pain, DateTimeOffset At);
 
-/// <summary>
-/// Pain that was said with a reading is a fact of its own, in each of the measure's regions: voiding the reading does not take it back, and no
-/// look back cuts it.
-/// </summary>
+/// <summary>The rows of pain that was said with a reading (<see cref="ReadingPain"/>).</summary>
 public static class ReadingPains
 {
-    /// <summary>Pain events alone: less pain is read off the reading, and goes with it.</summary>
     public static IEnumerable<SignalRow> Of(ReadingRow reading, Measure measure, DateTimeOffset recordedAt) =>
-        reading.Pain > BodySignal.PainEventAbove
-            ? measure
-                .Regions()
-                .Select(region => new SignalRow
-                {
-                    Id = IdOf(reading.Id, region),
-                    StudentId = reading.StudentId,
-                    Kind = SignalKind.DullPain,
-                    Region = region,
-                    Side = reading.Side,
-                    Pain = reading.Pain,
-                    At = reading.TakenAt,
-                    RecordedAt = recordedAt,
-                    By = reading.TakenBy,
-                    BodyHash = reading.BodyHash,
-                })
-            : [];
+        ReadingPain
+            .Told(reading.Id, measure, reading.Side, reading.Pain, reading.TakenAt)
+            .Select(pain => new SignalRow
+            {
+                Id = pain.Id,
+                StudentId = reading.StudentId,
+                Kind = pain.Kind,
+                Region = pain.Region,
+                Side = pain.Side,
+                Pain = pain.Pain,
+                At = pain.At,
+                RecordedAt = recordedAt,
+                By = reading.TakenBy,
+                BodyHash = reading.BodyHash,
+            });
 
     /// <summary>Of voided readings, what nobody has looked at since: a correction of such a signal, be it that it stands, takes it off this list.</summary>
     public static async Task<IReadOnlyList<VoidedPain>> OfVoided(
@@ -67,10 +59,6 @@ public static class ReadingPains
                 .OrderByDescending(p => p.At),
         ];
     }
-
-    /// <summary>The same at every try, so that a pain is told once.</summary>
-    private static Guid IdOf(Guid reading, LoadTag region) =>
-        new(SHA256.HashData(Encoding.UTF8.GetBytes($"{reading:N}/{region}")).AsSpan(0, 16));
 
     /// <summary>Once for a database of before: pain that lies in its readings, voided ones too, becomes facts of its own.</summary>
     public static async Task TellOld(IServiceProvider services)

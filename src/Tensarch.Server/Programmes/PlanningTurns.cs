@@ -1,4 +1,5 @@
 using System.Collections.Concurrent;
+using Tensarch.Server.Hosting;
 
 namespace Tensarch.Server.Programmes;
 
@@ -16,6 +17,7 @@ public sealed class PlanningTurns : IDisposable
     private const int MostOfOne = 6;
 
     private readonly SemaphoreSlim places = new(AtOnce);
+    private readonly LowPriorityScheduler behind = new(Math.Max(AtOnce, Environment.ProcessorCount));
     private readonly ConcurrentDictionary<Guid, Queue> people = [];
     private int waiting;
 
@@ -27,7 +29,7 @@ public sealed class PlanningTurns : IDisposable
         public void Dispose() => Place.Dispose();
     }
 
-    /// <summary>Works something out in its turn, on a thread of its own: nobody else's request waits for it.</summary>
+    /// <summary>Works something out in its turn, behind all else: nobody else's request waits for it.</summary>
     /// <exception cref="OperationCanceledException">Whoever asked has left.</exception>
     /// <exception cref="TooManyPlansException">Too many wait already.</exception>
     public async Task<T> Run<T>(Guid person, Func<CancellationToken, T> work, CancellationToken leaves)
@@ -49,6 +51,7 @@ public sealed class PlanningTurns : IDisposable
     public void Dispose()
     {
         places.Dispose();
+        behind.Dispose();
         foreach (var own in people.Values)
             own.Dispose();
     }
@@ -61,7 +64,7 @@ public sealed class PlanningTurns : IDisposable
             await places.WaitAsync(ended);
             try
             {
-                return await Task.Factory.StartNew(() => work(ended), ended, TaskCreationOptions.LongRunning, TaskScheduler.Default);
+                return await Task.Factory.StartNew(() => work(ended), ended, TaskCreationOptions.None, behind);
             }
             finally
             {

@@ -5,7 +5,6 @@ using Tensarch.Core.Planning;
 using Tensarch.Core.Sessions;
 using Tensarch.Core.Students;
 using Tensarch.Server.Data;
-using Tensarch.Server.Students;
 
 namespace Tensarch.Server.Sessions;
 
@@ -47,7 +46,9 @@ internal static class DoneLines
         var rows = await db.Sets.AsNoTracking().Where(s => s.SessionId == session.Id).OrderBy(s => s.At).ToListAsync(ct);
         var ids = rows.Select(r => r.Id).ToList();
         var corrections = new Corrections(
-            await db.Corrections.AsNoTracking().Where(c => c.StudentId == session.StudentId && ids.Contains(c.Of)).ToListAsync(ct)
+            (await db.Corrections.AsNoTracking().Where(c => c.StudentId == session.StudentId && ids.Contains(c.Of)).ToListAsync(ct)).Select(
+                c => c.ToCore()
+            )
         );
         var sets = rows.Where(r => !corrections.IsGone(r.Id)).Select(r => (Row: r, Instead: corrections.Of(r.Id))).ToList();
         var groups = sets.GroupBy(s => new WorkedDrill(s.Row.Drill, s.Instead.Variant ?? s.Row.Variant, s.Instead.Side ?? s.Row.Side))

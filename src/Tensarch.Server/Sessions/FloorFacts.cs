@@ -1,4 +1,5 @@
 using Tensarch.Core.Catalogue;
+using Tensarch.Core.Students;
 using Tensarch.Server.Data;
 
 namespace Tensarch.Server.Sessions;
@@ -91,11 +92,11 @@ internal sealed class FloorFacts(TensarchDb db, CatalogueContent catalogue, Stud
     {
         var (reason, instead) =
             fact.Kind == FloorFactKind.Quality
-                ? (CorrectionRow.Quality, new Students.Instead(Quality: fact.Quality))
+                ? (CorrectionRow.Quality, new Instead(Quality: fact.Quality))
                 // Of a run that another device had not heard of, a coach says what stands.
                 : (
                     CorrectionRow.Confirmed,
-                    new Students.Instead(Confirmed: how.Heard ? true : null, Seconds: fact.Seconds, CleanReps: fact.CleanReps)
+                    new Instead(Confirmed: how.Heard ? true : null, Seconds: fact.Seconds, CleanReps: fact.CleanReps)
                 );
         db.Corrections.Add(
             new()

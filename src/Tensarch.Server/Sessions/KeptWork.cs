@@ -2,9 +2,9 @@ using Microsoft.EntityFrameworkCore;
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Planning;
 using Tensarch.Core.Sessions;
+using Tensarch.Core.Students;
 using Tensarch.Server.Data;
 using Tensarch.Server.Programmes;
-using Tensarch.Server.Students;
 
 namespace Tensarch.Server.Sessions;
 
@@ -20,7 +20,7 @@ internal static class KeptWork
             where correction.StudentId == of.StudentId && correction.What == Corrected.Set
             where db.Sets.Any(s => s.Id == correction.Of && s.SessionId == id)
             select correction;
-        var corrections = new Corrections(await corrected.AsNoTracking().ToListAsync(ct));
+        var corrections = new Corrections((await corrected.AsNoTracking().ToListAsync(ct)).Select(c => c.ToCore()));
         var sets = await db
             .Sets.Where(s => s.SessionId == id)
             .Select(s => new

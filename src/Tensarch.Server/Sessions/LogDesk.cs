@@ -6,6 +6,7 @@ using Microsoft.EntityFrameworkCore;
 using Tensarch.Core;
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Sessions;
+using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
 using Tensarch.Server.Data;
 using Tensarch.Server.Hosting.Door;
@@ -38,13 +39,13 @@ public sealed record LoggedPart(
     [Required, StringLength(120)] string Part,
     bool Done = true,
     [Range(1, HandLog.MostRounds)] int? Rounds = null,
-    [Range(1, FloorFact.LongestSeconds)] double? Seconds = null,
+    [Range(1, LoggedSet.LongestSeconds)] double? Seconds = null,
     [Range(0, 500)] int? CleanReps = null,
     [MaxLength(HandLog.MostRounds)] IReadOnlyList<LoggedRound>? Seen = null
 );
 
 /// <inheritdoc cref="SeenRound"/>
-public sealed record LoggedRound([Range(1, HandLog.MostRounds)] int Round, [Range(0, FloorFact.LongestSeconds)] double Number);
+public sealed record LoggedRound([Range(1, HandLog.MostRounds)] int Round, [Range(0, LoggedSet.LongestSeconds)] double Number);
 
 public sealed record LoggedSignal(SignalKind Signal, LoadTag? Region, [Range(0, 10)] int? Pain, Side? Side = null);
 

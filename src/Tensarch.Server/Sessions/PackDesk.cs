@@ -18,7 +18,7 @@ public sealed class PackDesk(TensarchDb db, PlanDesk plans, CatalogueContent cat
     /// The pack; or <c>sessionOver</c>, <c>sessionDeleted</c>, <c>planUnreadable</c>, <c>planBarred</c> or <c>planOutdated</c>, with what it breaks
     /// in the fields of the problems after the first.
     /// </returns>
-    public async Task<Result<PackResponse>> Pack(SessionRow row, Standing standing, string key, bool ahead, CancellationToken ct)
+    public async Task<Result<PackResponse>> Pack(SessionRow row, Standing standing, string key, bool keep, CancellationToken ct)
     {
         if (row.Training?.EndedAt is not null)
             return Problem.Of("sessionOver", "");
@@ -28,7 +28,7 @@ public sealed class PackDesk(TensarchDb db, PlanDesk plans, CatalogueContent cat
             return Problem.Of("planUnreadable", "");
         // What is run tomorrow is judged as it will stand when tomorrow begins.
         var tomorrow = clock.Today.AddDays(1);
-        var from = ahead && row.Date == tomorrow ? clock.Moment.StartOf(tomorrow) : clock.Now;
+        var from = keep && row.Date == tomorrow ? clock.Moment.StartOf(tomorrow) : clock.Now;
         var moment = clock.Moment with { At = from };
         var then = plans.On(
             moment.Day,

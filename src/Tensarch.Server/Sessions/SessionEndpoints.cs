@@ -245,22 +245,22 @@ public static class SessionEndpoints
         );
     }
 
-    /// <param name="ahead">Of a session of tomorrow, as it can be run then.</param>
-    private static async Task<Results<Ok<PackResponse>, ProblemHttpResult>> Pack(
+    /// <param name="keep">For a device to keep: of a session of tomorrow, as it can be run then; no content where it cannot be run.</param>
+    private static async Task<Results<Ok<PackResponse>, NoContent, ProblemHttpResult>> Pack(
         Guid sessionId,
         TensarchDb db,
         PackDesk desk,
         Standings standings,
         CancellationToken ct,
-        bool ahead = false
+        bool keep = false
     )
     {
         var row = await db.WholeSessions.AsNoTracking().SingleAsync(s => s.Id == sessionId, ct);
         // Before what it is made of: what is written meanwhile makes another key.
         var key = await desk.Key(row, ct);
-        var pack = await desk.Pack(row, (await standings.Of(row.StudentId, ct))!, key, ahead, ct);
-        return pack.IsOk
-            ? TypedResults.Ok(pack.Value)
+        var pack = await desk.Pack(row, (await standings.Of(row.StudentId, ct))!, key, keep, ct);
+        return pack.IsOk ? TypedResults.Ok(pack.Value)
+            : keep ? TypedResults.NoContent()
             : Problems.Of(409, pack.Problems[0].Code, [.. pack.Problems.Where(p => p.Field.Length > 0)]);
     }
 

@@ -1,5 +1,6 @@
 using System.ComponentModel.DataAnnotations;
 using Tensarch.Core;
+using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
 
 namespace Tensarch.Server.Sessions;
@@ -60,7 +61,7 @@ public sealed record FloorFact(
     [RegularExpression(Key.Pattern)] string? Variant = null,
     Side? Side = null,
     [Range(0, 100)] int? Round = null,
-    [Range(0, FloorFact.LongestSeconds)] double? Seconds = null,
+    [Range(0, LoggedSet.LongestSeconds)] double? Seconds = null,
     [Range(0, 500)] int? CleanReps = null,
     bool? Confirmed = null,
     SignalKind? Signal = null,

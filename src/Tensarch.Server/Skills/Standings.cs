@@ -1,20 +1,22 @@
 using Microsoft.EntityFrameworkCore;
 using Tensarch.Core.Catalogue;
+using Tensarch.Core.Measuring;
 using Tensarch.Core.Sessions;
 using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
 using Tensarch.Server.Data;
 using Tensarch.Server.Measuring;
-using Tensarch.Server.Sessions;
-using Tensarch.Server.Students;
 
 namespace Tensarch.Server.Skills;
 
 /// <summary>Reads the facts of some students in a fixed number of queries, bounded in time, and hands them to the core.</summary>
 public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioLadders ladders, StudioClock clock)
 {
-    /// <summary>Longest look back for readings, sets and sessions: well past every shelf life and every break that changes a plan.</summary>
-    private const int WindowDays = 120;
+    /// <summary>Longest look back for readings, sets and sessions: well past every shelf life and every break that changes a plan. Tests look through others.</summary>
+    internal int WindowDays { get; set; } = 120;
+
+    /// <summary>What is read however old it is, and so are its corrections.</summary>
+    private static readonly Corrected[] WithoutWindow = [Corrected.Signal, Corrected.Decision, Corrected.Exit, Corrected.Session];
 
     /// <param name="also">A ladder that they are judged under beside those they follow: its tests may read other drills.</param>
     public async Task<Standing?> Of(Guid studentId, CancellationToken ct, Ladder? also = null)
@@ -128,7 +130,13 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
                     ))
                     .ToListAsync(ct)
             ).ToLookup(s => s.StudentId),
-            (await db.Corrections.AsNoTracking().Where(c => ids.Contains(c.StudentId)).ToListAsync(ct)).ToLookup(c => c.StudentId),
+            // Those of what is read here: nothing is corrected before it was written down.
+            (
+                await db
+                    .Corrections.AsNoTracking()
+                    .Where(c => ids.Contains(c.StudentId) && (c.At >= since || WithoutWindow.Contains(c.What)))
+                    .ToListAsync(ct)
+            ).ToLookup(c => c.StudentId),
             (
                 await db
                     .Signals.AsNoTracking()
@@ -210,9 +218,9 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
     {
         var id = student.Id;
         var readings = rows.Readings[id].Where(SoundReadings.IsSound).ToList();
-        var corrections = new Corrections(rows.Corrections[id]);
+        var corrections = new Corrections(rows.Corrections[id].Select(c => c.ToCore()));
         var standing = rows.Sets[id].Select(s => corrections.Apply(s.Set, s.Confirmed)).OfType<LoggedSet>().ToList();
-        var sets = standing.Where(s => s.Seconds is null or (>= 0 and <= FloorFact.LongestSeconds)).ToList();
+        var sets = standing.Where(s => s.IsSound).ToList();
         List<Enrolment> enrolments =
         [
             .. rows.Skills[id]
@@ -255,7 +263,9 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
                         )
                     )
                     .OfType<BodySignal>(),
-                .. readings.SelectMany(PainOf),
+                .. readings.SelectMany(r =>
+                    catalogue.FindMeasure(r.Measure) is { } measure ? ReadingPain.Felt(r.Id, measure, r.Side, r.Pain, r.TakenAt) : []
+                ),
             ],
             [.. rows.Sessions[id].Where(s => !corrections.IsGone(s.Id))],
             [.. readings.Select(r => ReadingViews.ToCore(r, clock.DayOf(r.TakenAt)))],
@@ -275,15 +285,4 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
         );
         return new(student, StudentState.From(facts, clock.Moment, catalogue), version, leftOut);
     }
-
-    /// <summary>
-    /// A little pain at the end point of a reading counts in the measure's regions, like pain in a session; more of it is a fact of its own
-    /// (<see cref="ReadingPains"/>).
-    /// </summary>
-    private IEnumerable<BodySignal> PainOf(ReadingRow reading) =>
-        reading.Pain is > 0 and <= BodySignal.PainEventAbove && catalogue.FindMeasure(reading.Measure) is { } measure
-            ? measure
-                .Regions()
-                .Select(region => new BodySignal(reading.Id, reading.TakenAt, SignalKind.DullPain, region, reading.Side, reading.Pain))
-            : [];
 }

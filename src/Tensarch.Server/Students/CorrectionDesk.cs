@@ -2,6 +2,7 @@ using System.ComponentModel.DataAnnotations;
 using Microsoft.EntityFrameworkCore;
 using Tensarch.Core;
 using Tensarch.Core.Catalogue;
+using Tensarch.Core.Students;
 using Tensarch.Server.Data;
 using Tensarch.Server.Sessions;
 

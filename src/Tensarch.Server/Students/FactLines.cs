@@ -79,23 +79,24 @@ internal static class FactLines
             .ToList();
         var page = found.Take(PageSize).ToList();
         var ids = page.Select(f => f.Line.Id).ToList();
-        var corrections = await CorrectionsOf(db, studentId, ids, ct);
+        var said = await CorrectionsOf(db, studentId, ids, ct);
+        var corrections = new Corrections(said.Select(c => c.ToCore()));
+        var words = said.OrderBy(c => c.At).ThenBy(c => c.Id).ToLookup(c => c.Of);
         var names = await db.Users.AsNoTracking().ToDictionaryAsync(u => u.Id, u => u.DisplayName, ct);
         var newest = await NewestDecisions(db, studentId, ct);
         string Name(Guid id) => names.GetValueOrDefault(id, "");
         FactLine Told(Found f)
         {
-            var said = corrections.All(f.Line.Id).ToList();
             return f.Line with
             {
                 By = Name(f.By),
-                Now = said.Count > 0 ? corrections.Of(f.Line.Id) : null,
+                Now = words.Contains(f.Line.Id) ? corrections.Of(f.Line.Id) : null,
                 Gone = f.Line.What == Corrected.Reading ? f.Line.Gone : corrections.IsGone(f.Line.Id),
                 UnderBar =
                     f.Line is { What: Corrected.Set, Drill: { } drill, Variant: { } variant }
                     && state.UnderBar(drill, variant, f.Line.Seconds, f.Line.At),
                 MayBeTakenBack = f.Line.What != Corrected.Decision || newest.Contains(f.Line.Id),
-                Corrections = [.. said.Select(c => new CorrectionLine(c.At, Name(c.By), c.Reason, c.InsteadJson is null))],
+                Corrections = [.. words[f.Line.Id].Select(c => new CorrectionLine(c.At, Name(c.By), c.Reason, c.InsteadJson is null))],
             };
         }
         return TypedResults.Ok(
@@ -274,7 +275,7 @@ internal static class FactLines
                 d.Kind,
             })
             .ToListAsync(ct);
-        var corrections = await CorrectionsOf(db, student, [.. decisions.Select(d => d.Id)], ct);
+        var corrections = new Corrections((await CorrectionsOf(db, student, [.. decisions.Select(d => d.Id)], ct)).Select(c => c.ToCore()));
         return
         [
             .. decisions
@@ -286,6 +287,6 @@ internal static class FactLines
         ];
     }
 
-    private static async Task<Corrections> CorrectionsOf(TensarchDb db, Guid student, List<Guid> ids, CancellationToken ct) =>
-        new(await db.Corrections.AsNoTracking().Where(c => c.StudentId == student && ids.Contains(c.Of)).ToListAsync(ct));
+    private static Task<List<CorrectionRow>> CorrectionsOf(TensarchDb db, Guid student, List<Guid> ids, CancellationToken ct) =>
+        db.Corrections.AsNoTracking().Where(c => c.StudentId == student && ids.Contains(c.Of)).ToListAsync(ct);
 }

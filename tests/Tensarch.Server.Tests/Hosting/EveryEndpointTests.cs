@@ -25,6 +25,7 @@ public sealed class EveryEndpointTests : IAsyncLifetime
         "PUT /accounts/me",
         "POST /accounts/me/password",
         "POST /accounts/sign-out",
+        "POST /accounts/unsent",
         "POST /compute/asymmetry",
         "POST /compute/blocks",
         "POST /compute/breaths",
@@ -167,6 +168,9 @@ public sealed class EveryEndpointTests : IAsyncLifetime
 
         public bool HasIds => Endpoint.RoutePattern.Parameters.Any(p => p.Name.EndsWith("Id", StringComparison.Ordinal));
 
+        /// <summary>For those who still come to it from before.</summary>
+        public bool IsClosed => !IsWrite && Endpoint.Metadata.GetMetadata<IExcludeFromDescriptionMetadata>() is not null;
+
         public bool IsWrite => Method is not ("GET" or "HEAD");
     }
 
@@ -240,7 +244,10 @@ public sealed class EveryEndpointTests : IAsyncLifetime
         foreach (var door in Doors().Where(d => d.IsWrite && !Open.Contains(d.Name) && !ReadsOnly.Contains(d.Name)))
             Assert.True((await Call(assistant.Http, door)).StatusCode == HttpStatusCode.Forbidden, door.Name);
         foreach (var door in Doors().Where(d => !d.IsWrite))
-            Assert.True((await Call(assistant.Http, door)).StatusCode == HttpStatusCode.OK, door.Name);
+            Assert.True(
+                (await Call(assistant.Http, door)).StatusCode == (door.IsClosed ? HttpStatusCode.Gone : HttpStatusCode.OK),
+                door.Name
+            );
         Assert.Equal(before, await app.Rows(Mine));
         Assert.Equal(
             ReadsOnly.Order(),

@@ -85,4 +85,38 @@ public sealed class PlanningTurnsTests : IDisposable
         await Task.WhenAll(asked);
         Assert.Equal(1, await turns.Run(person, _ => 1, CancellationToken.None));
     }
+
+    [Fact]
+    public async Task It_is_behind_everything_else_on_the_machine_whatever_is_done_side_by_side_in_it()
+    {
+        static int Niceness()
+        {
+            // Of the thread, the nineteenth field; the name in brackets may hold blanks.
+            var stat = File.ReadAllText("/proc/thread-self/stat");
+            return int.Parse(stat[(stat.LastIndexOf(')') + 2)..].Split(' ')[16], System.Globalization.CultureInfo.InvariantCulture);
+        }
+        Assert.SkipUnless(OperatingSystem.IsLinux(), "Elsewhere a thread has no niceness of its own.");
+        var before = Niceness();
+        var within = await turns.Run(
+            Guid.NewGuid(),
+            _ =>
+            {
+                var seen = new System.Collections.Concurrent.ConcurrentBag<int>();
+                Parallel.For(
+                    0,
+                    64,
+                    new ParallelOptions { TaskScheduler = TaskScheduler.Current },
+                    _ =>
+                    {
+                        Thread.Sleep(1);
+                        seen.Add(Niceness());
+                    }
+                );
+                return seen.Distinct().ToList();
+            },
+            CancellationToken.None
+        );
+        Assert.Equal([10], within);
+        Assert.Equal(before, Niceness());
+    }
 }

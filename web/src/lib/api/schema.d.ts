@@ -3897,7 +3897,7 @@ export interface paths {
         get: {
             parameters: {
                 query?: {
-                    ahead?: boolean;
+                    keep?: boolean;
                 };
                 header?: never;
                 path: {
@@ -3915,6 +3915,13 @@ export interface paths {
                     content: {
                         "application/json": components["schemas"]["PackResponse"];
                     };
+                };
+                /** @description No Content */
+                204: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
                 };
             };
         };

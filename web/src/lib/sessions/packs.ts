@@ -1,4 +1,4 @@
-import { api, ask, type Refusal } from '$lib/api/client';
+import { api, ask } from '$lib/api/client';
 import { log } from './log';
 
 /** A device that is left on asks again when it is looked at after so long. */
@@ -24,22 +24,18 @@ async function keep(author: string): Promise<void> {
   void navigator.storage?.persist?.().catch(() => undefined);
   const heads = await ask(api.GET('/api/v1/sessions/packs'));
   const here = await log.packKeys(author);
-  for (const { sessionId, ahead, key } of heads) {
+  for (const { sessionId, key } of heads) {
     // The pack of a run that was begun here stays the one that it was said to.
-    if (here.get(sessionId) !== key && !(await log.begun(author, sessionId)))
-      await renew(author, sessionId, ahead);
+    if (here.get(sessionId) !== key && !(await log.begun(author, sessionId))) await renew(author, sessionId);
     here.delete(sessionId);
   }
   for (const gone of here.keys()) if (!(await log.begun(author, gone))) await log.dropPack(author, gone);
 }
 
-/** What may not be run as it is kept here is not kept. */
-async function renew(author: string, sessionId: string, ahead: boolean): Promise<void> {
-  try {
-    const params = { path: { sessionId }, query: { ahead } };
-    await log.keepPack(author, await ask(api.GET('/api/v1/sessions/{sessionId}/pack', { params })));
-  } catch (error) {
-    if ((error as Refusal).status !== 409) throw error;
-    await log.dropPack(author, sessionId);
-  }
+/** What may not be run is not kept. */
+async function renew(author: string, sessionId: string): Promise<void> {
+  const params = { path: { sessionId }, query: { keep: true } };
+  const pack = await ask(api.GET('/api/v1/sessions/{sessionId}/pack', { params }));
+  if (pack) await log.keepPack(author, pack);
+  else await log.dropPack(author, sessionId);
 }

@@ -1,17 +1,13 @@
 using System.ComponentModel.DataAnnotations;
-using Tensarch.Core;
 using Tensarch.Core.Skills;
-using Tensarch.Core.Students;
-using Tensarch.Server.Data;
-using Tensarch.Server.Sessions;
 
-namespace Tensarch.Server.Students;
+namespace Tensarch.Core.Students;
 
 /// <summary>What is said of a fact instead, field by field: what is none stays as it was.</summary>
 /// <param name="Times">Of a way out: how many times it was tried.</param>
 public sealed record Instead(
     bool? Confirmed = null,
-    [Range(0, FloorFact.LongestSeconds)] double? Seconds = null,
+    [Range(0, LoggedSet.LongestSeconds)] double? Seconds = null,
     [Range(0, 500)] int? CleanReps = null,
     [Range(1, 5)] int? Quality = null,
     [RegularExpression(Key.Pattern)] string? Variant = null,
@@ -41,26 +37,27 @@ public sealed record Instead(
         );
 }
 
-/// <summary>The corrections of some facts: of two about one, what the newer says stands, field by field; the order of arrival does not matter.</summary>
-public sealed class Corrections(IEnumerable<CorrectionRow> rows)
-{
-    private readonly ILookup<Guid, CorrectionRow> byFact = rows.OrderBy(c => c.At).ThenBy(c => c.Id).ToLookup(c => c.Of);
+/// <summary>A fact about a fact.</summary>
+/// <param name="Of">The fact that it is about.</param>
+/// <param name="Instead">What is said of it now; none when it counts for nothing.</param>
+public sealed record Correction(Guid Id, Guid Of, DateTimeOffset At, Instead? Instead);
 
-    public IEnumerable<CorrectionRow> All(Guid fact) => byFact[fact];
+/// <summary>The corrections of some facts: of two about one, what the newer says stands, field by field; the order of arrival does not matter.</summary>
+public sealed class Corrections(IEnumerable<Correction> all)
+{
+    private readonly ILookup<Guid, Correction> byFact = all.OrderBy(c => c.At).ThenBy(c => c.Id).ToLookup(c => c.Of);
 
     /// <summary>The newest word is that it counts for nothing.</summary>
-    public bool IsGone(Guid fact) => byFact[fact].LastOrDefault() is { InsteadJson: null };
+    public bool IsGone(Guid fact) => byFact[fact].LastOrDefault() is { Instead: null };
 
     public Instead Of(Guid fact) =>
-        byFact[fact]
-            .Select(c => StoredJson.TryRead<Instead>(c.InsteadJson))
-            .OfType<Instead>()
-            .Aggregate(new Instead(), (all, one) => all.With(one));
+        byFact[fact].Select(c => c.Instead).OfType<Instead>().Aggregate(new Instead(), (all, one) => all.With(one));
 
     /// <summary>As it stands; none when it counts for nothing.</summary>
     private T? Standing<T>(Guid id, T fact, Func<T, Instead, T> with)
         where T : class => IsGone(id) ? null : with(fact, Of(id));
 
+    /// <summary>A set as it stands, for the gates.</summary>
     /// <param name="confirmed">A hand said that it was done; else it was practice: it is trained, and proves nothing.</param>
     public LoggedSet? Apply(LoggedSet set, bool confirmed) =>
         set.Session is { } session && IsGone(session)
@@ -100,10 +97,9 @@ public sealed class Corrections(IEnumerable<CorrectionRow> rows)
         var (struck, again) = (false, (DateTimeOffset?)null);
         foreach (var said in byFact[signal])
         {
-            var instead = StoredJson.TryRead<Instead>(said.InsteadJson);
-            if (struck || instead is { Signal: not null } or { Region: not null } or { Pain: not null })
+            if (struck || said.Instead is { Signal: not null } or { Region: not null } or { Pain: not null })
                 again = said.At;
-            struck = instead is null;
+            struck = said.Instead is null;
         }
         return again;
     }
