@@ -43,7 +43,10 @@
   });
 
   // What waits on this device goes out at start, after a sign-in and when the network is back.
-  $effect(() => outbox.open(account.me?.user?.id));
+  // Until it is known who that is, nothing of anybody is cleared away.
+  $effect(() => {
+    if (account.me) outbox.open(account.me.user?.id);
+  });
   $effect(() => {
     if (account.ended) outbox.hold(false);
     else if (account.me?.user) outbox.hold(true);
