@@ -123,7 +123,7 @@
           : 'were'} dropped after thirty days. Ask them what is missing, and log it by hand.</span
       >
       <button
-        class="btn btn-ghost btn-sm"
+        class="btn btn-outline btn-sm"
         aria-label="Noted what was dropped of {member.name}"
         onclick={() => act(noted)}>Noted</button
       >
