@@ -14,7 +14,6 @@ export type Kept = {
   state: 'waiting' | 'sent' | 'refused';
   /** Why the server refused it. */
   code?: string;
-  tries: number;
   /** When it was said, in milliseconds. */
   at?: number;
 };
@@ -140,8 +139,8 @@ export const log = {
       const { author: whose, state, entry, at: said = entry?.event.at ?? now } = at.value;
       if (whose === author) continue;
       if (said < now - longestKept) {
-        await at.delete();
         if (state !== 'sent') dropped.add(whose, 1);
+        await at.delete();
       } else if (state !== 'sent') {
         const of = left.get(whose) ?? { waiting: 0, dropped: 0 };
         left.set(whose, { ...of, waiting: of.waiting + 1, oldest: Math.min(of.oldest ?? said, said) });
@@ -163,8 +162,7 @@ export const log = {
       // Meanwhile it may have been sent.
       const tx = store.transaction('entries', 'readwrite');
       const now = await tx.store.get([at.author, at.session, at.seq]);
-      if (now && !now.sealed)
-        await tx.store.put({ ...sealed, state: now.state, code: now.code, tries: now.tries });
+      if (now && !now.sealed) await tx.store.put({ ...sealed, state: now.state, code: now.code });
       await tx.done;
     }
   },
@@ -192,7 +190,6 @@ export const log = {
       entry,
       plan,
       state: 'waiting',
-      tries: 0,
     });
     await (await db()).add('entries', kept);
   },
@@ -219,9 +216,12 @@ export const log = {
     return (await db()).countFromIndex('entries', 'byState', [author, 'waiting']);
   },
 
-  async put(kept: Kept): Promise<void> {
-    const sealed = await closed(kept);
-    await (await db()).put('entries', sealed);
+  /** What became of it; one that was erased meanwhile does not come back. */
+  async mark({ author, session, seq }: Kept, state: Kept['state'], code?: string): Promise<void> {
+    const tx = (await db()).transaction('entries', 'readwrite');
+    const now = await tx.store.get([author, session, seq]);
+    if (now) await tx.store.put({ ...now, state, code });
+    await tx.done;
   },
 
   async keepPack(author: string, response: Pack): Promise<void> {

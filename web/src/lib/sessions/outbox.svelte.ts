@@ -11,7 +11,7 @@ const batchSize = 50;
 const mostFailed = 3;
 /** A run that ended so long ago and that the server has all of is cleared away. */
 const keptFor = 12 * 3_600_000;
-/** Of whom the server was told that something waits here. */
+/** What the server was told last of what waits here. */
 const toldOf = 'told-of';
 const shortestWait = 1000;
 const longestWait = 60_000;
@@ -67,7 +67,7 @@ class Outbox {
     this.lost = undefined;
     void log.hold(author, Date.now()).catch(() => undefined);
     keys.hold(author);
-    void this.#tell(author).catch(() => undefined);
+    void log.others(author, Date.now()).catch(() => undefined);
     if (author !== undefined)
       void this.takeOver(author)
         .catch(() => undefined)
@@ -75,33 +75,39 @@ class Outbox {
         .catch(() => undefined)
         .then(() => log.clear(author, Date.now() - keptFor))
         .catch(() => undefined)
-        .then(() => this.send());
+        .then(() => this.send())
+        .then(() => this.#tell(author))
+        .catch(() => undefined);
   }
 
-  /** Drops what others left here for too long; the server hears what lies here of whom, for the owner. */
-  async #tell(author: string | undefined): Promise<void> {
+  /** The server hears what lies here of whom, for the owner: where that is other than what it was told last. */
+  async #tell(author: string): Promise<void> {
     const left = await log.others(author, Date.now());
-    if (author === undefined) return;
-    const told = new Set(JSON.parse(localStorage.getItem(toldOf) ?? '[]') as string[]);
-    if (left.size === 0 && told.size === 0) return;
-    await ask(
-      api.POST('/api/v1/accounts/unsent', {
-        body: {
-          device: device(),
-          of: [...new Set([...left.keys(), ...told])].slice(0, 50).map((whose) => {
-            const { waiting, oldest, dropped } = left.get(whose) ?? { waiting: 0, dropped: 0 };
-            return {
-              author: whose,
-              waiting,
-              oldest: oldest === undefined ? null : iso(oldest),
-              dropped,
-            };
-          }),
-        },
-      }),
+    const told = JSON.parse(localStorage.getItem(toldOf) ?? '[]') as Schemas['UnsentOf'][];
+    const own = await this.left();
+    if (own.length > 0)
+      left.set(author, {
+        waiting: own.length,
+        oldest: Math.min(...own.map((k) => k.entry.event.at)),
+        dropped: left.get(author)?.dropped ?? 0,
+      });
+    const waited = told.filter((t) => t.waiting > 0).map((t) => t.author);
+    // One's own is told where the owner was told of it before.
+    const whose = new Set(
+      [...left.keys(), ...waited].filter((w) => w !== author || waited.includes(w) || left.get(w)?.dropped),
     );
-    const waits = [...left].filter(([, l]) => l.waiting > 0).map(([whose]) => whose);
-    localStorage.setItem(toldOf, JSON.stringify(waits));
+    const of = [...whose].slice(0, 50).map((someone): Schemas['UnsentOf'] => {
+      const { waiting, oldest, dropped } = left.get(someone) ?? { waiting: 0, dropped: 0 };
+      return {
+        author: someone,
+        waiting,
+        oldest: oldest === undefined ? null : iso(oldest),
+        dropped,
+      };
+    });
+    if (of.length === 0 || JSON.stringify(of) === JSON.stringify(told)) return;
+    await ask(api.POST('/api/v1/accounts/unsent', { body: { device: device(), of } }));
+    localStorage.setItem(toldOf, JSON.stringify(of));
   }
 
   /** What was said here by whoever is signed in, and is not in the books. */
@@ -182,11 +188,7 @@ class Outbox {
     for (const [i, told] of answer.told.entries()) {
       const kept = batch[i]!;
       const good = told.is === 'stored' || told.is === 'same';
-      await log.put({
-        ...kept,
-        state: good ? 'sent' : 'refused',
-        code: good ? undefined : (told.code ?? told.is),
-      });
+      await log.mark(kept, good ? 'sent' : 'refused', good ? undefined : (told.code ?? told.is));
     }
     this.ended = { ...this.ended, ...answer.ended };
     this.doubled = [...new Set([...this.doubled, ...answer.doubled])];
@@ -204,7 +206,7 @@ class Outbox {
         return true;
       }
       const [kept] = batch;
-      if (unread) await log.put({ ...kept!, state: 'refused', code: refusal.code });
+      if (unread) await log.mark(kept!, 'refused', refusal.code);
       else {
         this.#later.add(keyOf(kept!));
         this.#failedInARow++;

@@ -74,7 +74,7 @@ describe('the outbox', () => {
     await keep(1);
     outbox.open(author);
     await vi.waitFor(() => expect(outbox.lost).toBeDefined());
-    for (const kept of await log.waiting(author, 10)) await log.put({ ...kept, state: 'sent' });
+    for (const kept of await log.waiting(author, 10)) await log.mark(kept, 'sent');
     await outbox.send();
     expect([outbox.lost, outbox.waiting]).toEqual([undefined, 0]);
   });
@@ -177,18 +177,15 @@ describe('the outbox', () => {
   });
 
   it('clears away a run that ended long ago and is all in the books, and no other', async () => {
-    const old = (seq: number, state: 'sent' | 'waiting', session: string, finished: boolean) =>
-      log.put({
-        author,
-        session,
-        seq,
-        state,
-        tries: 0,
-        entry: {
-          event: { id: `${session}${seq}`, seq, at: 1000, is: 'skipped' },
-          facts: finished ? [{ id: 'f', at: 1000, kind: 'finished' }] : [],
-        },
+    const old = async (seq: number, state: 'sent' | 'waiting', session: string, finished: boolean) => {
+      const facts: Entry['facts'] = finished ? [{ id: 'f', at: 1000, kind: 'finished' }] : [];
+      await log.add(author, session, {
+        event: { id: `${session}${seq}`, seq, at: 1000, is: 'skipped' },
+        facts,
       });
+      const kept = (await log.waiting(author, 99)).find((k) => k.session === session && k.seq === seq)!;
+      await log.mark(kept, state);
+    };
     await old(1, 'sent', 'over', true);
     await old(1, 'sent', 'open', false);
     await old(1, 'sent', 'owed', true);

@@ -12,13 +12,13 @@
   const said = (kept: Kept) => kept.entry.facts.map((f) => f.kind).join(', ') || kept.entry.event.is;
 
   async function again(kept: Kept) {
-    await log.put({ ...$state.snapshot(kept), state: 'waiting', code: undefined, tries: 0 });
+    await log.mark(kept, 'waiting');
     await outbox.send();
   }
 
   async function discard(kept: Kept) {
     asking = undefined;
-    await log.put({ ...$state.snapshot(kept), state: 'sent' });
+    await log.mark(kept, 'sent');
     await outbox.send();
   }
 </script>
