@@ -1,5 +1,4 @@
 using System.Collections.Concurrent;
-using Tensarch.Server.Hosting;
 
 namespace Tensarch.Server.Programmes;
 
@@ -17,7 +16,7 @@ public sealed class PlanningTurns : IDisposable
     private const int MostOfOne = 6;
 
     private readonly SemaphoreSlim places = new(AtOnce);
-    private readonly LowPriorityScheduler behind = new(Math.Max(AtOnce, Environment.ProcessorCount));
+    private readonly PlanningThreads threads = new(Math.Max(AtOnce, Environment.ProcessorCount));
     private readonly ConcurrentDictionary<Guid, Queue> people = [];
     private int waiting;
 
@@ -29,7 +28,7 @@ public sealed class PlanningTurns : IDisposable
         public void Dispose() => Place.Dispose();
     }
 
-    /// <summary>Works something out in its turn, behind all else: nobody else's request waits for it.</summary>
+    /// <summary>Works something out in its turn, on a thread that answers no request: nobody else's request waits for it.</summary>
     /// <exception cref="OperationCanceledException">Whoever asked has left.</exception>
     /// <exception cref="TooManyPlansException">Too many wait already.</exception>
     public async Task<T> Run<T>(Guid person, Func<CancellationToken, T> work, CancellationToken leaves)
@@ -51,7 +50,7 @@ public sealed class PlanningTurns : IDisposable
     public void Dispose()
     {
         places.Dispose();
-        behind.Dispose();
+        threads.Dispose();
         foreach (var own in people.Values)
             own.Dispose();
     }
@@ -64,7 +63,7 @@ public sealed class PlanningTurns : IDisposable
             await places.WaitAsync(ended);
             try
             {
-                return await Task.Factory.StartNew(() => work(ended), ended, TaskCreationOptions.None, behind);
+                return await Task.Factory.StartNew(() => work(ended), ended, TaskCreationOptions.None, threads);
             }
             finally
             {

@@ -87,36 +87,27 @@ public sealed class PlanningTurnsTests : IDisposable
     }
 
     [Fact]
-    public async Task It_is_behind_everything_else_on_the_machine_whatever_is_done_side_by_side_in_it()
+    public async Task Plans_at_once_with_work_side_by_side_in_each_end_and_take_no_thread_that_answers_requests()
     {
-        static int Niceness()
+        var ofThePool = 0;
+        int SideBySide(CancellationToken _)
         {
-            // Of the thread, the nineteenth field; the name in brackets may hold blanks.
-            var stat = File.ReadAllText("/proc/thread-self/stat");
-            return int.Parse(stat[(stat.LastIndexOf(')') + 2)..].Split(' ')[16], System.Globalization.CultureInfo.InvariantCulture);
-        }
-        Assert.SkipUnless(OperatingSystem.IsLinux(), "Elsewhere a thread has no niceness of its own.");
-        var before = Niceness();
-        var within = await turns.Run(
-            Guid.NewGuid(),
-            _ =>
-            {
-                var seen = new System.Collections.Concurrent.ConcurrentBag<int>();
+            for (var n = 0; n < 200; n++)
                 Parallel.For(
                     0,
-                    64,
+                    16,
                     new ParallelOptions { TaskScheduler = TaskScheduler.Current },
                     _ =>
                     {
-                        Thread.Sleep(1);
-                        seen.Add(Niceness());
+                        Thread.SpinWait(2_000);
+                        if (Thread.CurrentThread.IsThreadPoolThread)
+                            Interlocked.Increment(ref ofThePool);
                     }
                 );
-                return seen.Distinct().ToList();
-            },
-            CancellationToken.None
-        );
-        Assert.Equal([10], within);
-        Assert.Equal(before, Niceness());
+            return 1;
+        }
+        var asked = Enumerable.Range(0, 6).Select(_ => turns.Run(Guid.NewGuid(), SideBySide, CancellationToken.None));
+        Assert.Equal(6, (await Task.WhenAll(asked).WaitAsync(TimeSpan.FromMinutes(1))).Sum());
+        Assert.Equal(0, ofThePool);
     }
 }
