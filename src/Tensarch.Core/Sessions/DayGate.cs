@@ -30,6 +30,20 @@ public sealed record DayGateCheck(
     LoadTag? Region = null
 )
 {
+    private const int MostPain = 10;
+
+    /// <summary>So far beyond its bound one counts.</summary>
+    private const int Beyond = 3;
+
+    /// <summary>The answers that can be given: no and yes as 0 and 1, or numbers from 0 on.</summary>
+    public IReadOnlyList<int> Offered() =>
+        this is { AtMost: null, AtLeast: null } ? [0, 1]
+        : Region is null ? [.. Enumerable.Range(0, Math.Max(AtLeast ?? 0, AtMost ?? 0) + Beyond + 1)]
+        : [.. Enumerable.Range(0, MostPain + 1)];
+
+    /// <summary>Those of them that are what it asks for; what was not answered is not.</summary>
+    public IReadOnlyList<int> Good() => [.. Offered().Where(Holds)];
+
     public bool Holds(int answer) =>
         this is { AtMost: null, AtLeast: null }
             ? answer == 1

@@ -63,7 +63,7 @@ internal sealed class PackGates(
             side,
             [.. tests.Select(i => line[i].Id)],
             [.. needing.Select(i => new PackNeed(line[i].Id, line[i].Versions[0].Easier))],
-            gate.Checks,
+            [.. gate.Checks.Select(PackCheck.Of)],
             [.. gate.Checks.Select(c => Instead(gate, c.Key, side, needing)).OfType<PackInstead>()],
             gate.FirstTime
         );

@@ -105,10 +105,29 @@ public sealed record PackGate(
     Side? Side,
     IReadOnlyList<string> Tests,
     IReadOnlyList<PackNeed> Needs,
-    IReadOnlyList<DayGateCheck> Checks,
+    IReadOnlyList<PackCheck> Checks,
     IReadOnlyList<PackInstead> Instead,
     bool FirstTime = false
 );
+
+/// <summary>A check with what its answers mean: the page offers those that can be given, and asks no bound.</summary>
+/// <param name="Otherwise">What any answer means that is not good, and none.</param>
+/// <param name="AtMost">For the runner of before, as is the other bound.</param>
+/// <param name="Region">Its number is pain in this region: a fact about the body as well.</param>
+public sealed record PackCheck(
+    string Key,
+    string Asks,
+    DayGateResult Otherwise,
+    int? AtMost,
+    int? AtLeast,
+    LoadTag? Region,
+    IReadOnlyList<int> Offered,
+    IReadOnlyList<int> Good
+)
+{
+    public static PackCheck Of(DayGateCheck check) =>
+        new(check.Key, check.Asks, check.Otherwise, check.AtMost, check.AtLeast, check.Region, check.Offered(), check.Good());
+}
 
 /// <param name="Easier">The slot's own version when the result is "easier"; none when there is no easier one.</param>
 public sealed record PackNeed(string Slot, string? Easier);

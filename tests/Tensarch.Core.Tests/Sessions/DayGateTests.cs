@@ -70,6 +70,25 @@ public class DayGateTests
         Assert.Equal(instead, string.Join(" ", done.Drills.Select(d => d.Drill)));
     }
 
+    /// <summary>The page offers these and compares with nothing but these.</summary>
+    [Fact]
+    public void A_check_says_which_answers_can_be_given_and_which_of_them_are_good()
+    {
+        var checks = Shipped.Content.DayGates.SelectMany(g => g.Checks).ToList();
+        Assert.NotEmpty(checks);
+        Assert.All(checks, c => Assert.Equal(c.Offered().Where(c.Holds), c.Good()));
+        Assert.All(checks, c => Assert.InRange(c.Good().Count, 1, c.Offered().Count - 1));
+        DayGateCheck Of(int? atMost = null, int? atLeast = null, LoadTag? region = null) =>
+            new("a", "Is it?", DayGateResult.Easier, atMost, atLeast, region);
+        Assert.Equal([0, 1], Of().Offered());
+        Assert.Equal([1], Of().Good());
+        Assert.Equal([0, 1, 2, 3, 4], Of(atMost: 1).Offered());
+        Assert.Equal([0, 1], Of(atMost: 1).Good());
+        Assert.Equal([3, 4, 5, 6], Of(atLeast: 3).Good());
+        Assert.Equal([0, 1, 2], Of(atMost: 2, region: LoadTag.Wrist).Good());
+        Assert.Equal(11, Of(atMost: 2, region: LoadTag.Wrist).Offered().Count);
+    }
+
     [Fact]
     public void A_demonstration_is_asked_for_before_the_first_time_alone()
     {

@@ -6971,6 +6971,23 @@ export interface components {
             /** @description As the server's log says it; the demo asks for none. */
             setupCode?: null | string;
         };
+        /** @description A check with what its answers mean: the page offers those that can be given, and asks no bound. */
+        PackCheck: {
+            key: string;
+            asks: string;
+            /** @description What any answer means that is not good, and none. */
+            otherwise: components["schemas"]["DayGateResult"];
+            /**
+             * Format: int32
+             * @description For the runner of before, as is the other bound.
+             */
+            atMost: null | number;
+            /** Format: int32 */
+            atLeast: null | number;
+            region: null | components["schemas"]["LoadTag"];
+            offered: number[];
+            good: number[];
+        };
         /** @description A day gate of this session, with its own checks. It applies to this session only and moves no stage. */
         PackGate: {
             id: string;
@@ -6983,7 +7000,7 @@ export interface components {
             tests: string[];
             /** @description The slots that need it, each with its own easier version. */
             needs: components["schemas"]["PackNeed"][];
-            checks: components["schemas"]["DayGateCheck"][];
+            checks: components["schemas"]["PackCheck"][];
             instead: components["schemas"]["PackInstead"][];
             /**
              * @description It is about what is done for the first time, and not about today.

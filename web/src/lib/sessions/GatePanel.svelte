@@ -18,8 +18,6 @@
   let answers = $state<Record<string, number>>({ ...answered });
   let panel = $state<HTMLElement>();
   const missing = $derived(gate.checks.filter((c) => answers[c.key] === undefined));
-  const most = (check: Gate['checks'][number]) =>
-    check.region != null ? 10 : Math.max(check.atLeast ?? 0, check.atMost ?? 0) + 3;
 
   $effect(() => panel?.focus());
 </script>
@@ -62,7 +60,7 @@
             >
           {/each}
         {:else}
-          {#each Array.from({ length: most(check) + 1 }, (_, i) => i) as value (value)}
+          {#each check.offered as value (value)}
             <button
               class={['btn w-12', answers[check.key] === value ? 'btn-primary' : 'btn-outline']}
               aria-pressed={answers[check.key] === value}

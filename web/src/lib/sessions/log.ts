@@ -1,6 +1,7 @@
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
 import type { Schemas } from '$lib/api/client';
 import type { Entry } from './say';
+import { packOfBefore } from './ofBefore';
 import { keys, seal, unseal, type Sealed } from './seal';
 
 /** One entry of a run, as it lies on this device. Whose it is stands in its key: nobody else sends or sees it. */
@@ -50,7 +51,7 @@ async function press(response: Pack): Promise<Pick<KeptPack, 'pressed' | 'respon
 }
 
 async function unpress({ pressed, response }: KeptPack): Promise<Pack> {
-  if (!pressed) return response!;
+  if (!pressed) return packOfBefore(response!);
   const text = new Blob([pressed]).stream().pipeThrough(new DecompressionStream('gzip'));
   return (await new Response(text).json()) as Pack;
 }

@@ -1,5 +1,5 @@
-import { expect, it } from 'vitest';
-import { entriesOfBefore } from './ofBefore';
+import { describe, expect, it } from 'vitest';
+import { entriesOfBefore, packOfBefore } from './ofBefore';
 
 const session = '0190a2b4-0000-7000-8000-000000000001';
 const kept = JSON.stringify({
@@ -42,4 +42,21 @@ it('makes entries of what the runner of before kept, in their order and the same
 it('takes nothing from what cannot be read', () => {
   expect(entriesOfBefore('{', session)).toEqual([]);
   expect(entriesOfBefore('null', session)).toEqual([]);
+});
+
+describe('a pack of before', () => {
+  it('is told which answers of a day gate can be given, and which are good', () => {
+    const check = (atMost: number | null, atLeast: number | null, region: string | null = null) =>
+      ({ key: 'k', asks: '', otherwise: 'easier', atMost, atLeast, region }) as never;
+    const checks = [check(null, null), check(1, null), check(null, 3), check(2, null, 'wrist')];
+    const old = { pack: { gates: [{ checks }] } } as never;
+    const said = packOfBefore(old).pack.gates[0]!.checks.map((c) => [c.offered.length, c.good]);
+    expect(said).toEqual([
+      [2, [1]],
+      [5, [0, 1]],
+      [7, [3, 4, 5, 6]],
+      [11, [0, 1, 2]],
+    ]);
+    expect(packOfBefore(packOfBefore(old))).toEqual(packOfBefore(old));
+  });
 });

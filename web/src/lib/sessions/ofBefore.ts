@@ -1,4 +1,5 @@
 import { v5 } from 'uuid';
+import type { Schemas } from '$lib/api/client';
 import type { RunEvent } from './run';
 import type { Entry, Fact } from './say';
 
@@ -61,4 +62,24 @@ export function entriesOfBefore(text: string, session: string): Entry[] {
       event: { id: v5('ofBefore', fact.id), seq, at: fact.at, is: 'ofBefore' } as unknown as RunEvent,
       facts: [fact],
     }));
+}
+
+type Check = Schemas['PackCheck'];
+
+/** A pack that was kept here before packs said which answers of a day gate can be given, and which are good. */
+export const packOfBefore = (response: Schemas['PackResponse']): Schemas['PackResponse'] => ({
+  ...response,
+  pack: {
+    ...response.pack,
+    gates: (response.pack.gates ?? []).map((gate) => ({ ...gate, checks: gate.checks.map(said) })),
+  },
+});
+
+function said(check: Check): Check {
+  if (check.offered) return check;
+  const [least, most] = [check.atLeast ?? undefined, check.atMost ?? undefined];
+  if (least === undefined && most === undefined) return { ...check, offered: [0, 1], good: [1] };
+  const last = check.region != null ? 10 : Math.max(least ?? 0, most ?? 0) + 3;
+  const offered = Array.from({ length: last + 1 }, (_, n) => n);
+  return { ...check, offered, good: offered.filter((n) => n >= (least ?? 0) && n <= (most ?? last)) };
 }

@@ -61,12 +61,9 @@ export const allowed = (version: Version, ended: readonly string[]): boolean =>
 
 type Check = Gate['checks'][number];
 
-/** Whether an answer is what the check asks for; what was not seen is not. */
+/** Whether an answer is what the check asks for, as the pack says; what was not seen is not. */
 export const holds = (check: Check, answer: number | undefined): boolean =>
-  answer !== undefined &&
-  (check.atMost == null && check.atLeast == null
-    ? answer === 1
-    : (check.atMost == null || answer <= check.atMost) && (check.atLeast == null || answer >= check.atLeast));
+  answer !== undefined && check.good.includes(answer);
 
 /** The check that decides: the worst, and of equals the first; none when all hold. */
 export function failedCheck(gate: Gate, answers: Record<string, number>): Check | undefined {

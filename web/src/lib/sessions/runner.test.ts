@@ -86,7 +86,9 @@ describe('the runner', () => {
       atLeast: null,
       otherwise: 'notToday',
       region: null,
-    } as const;
+      offered: [0, 1, 2, 3, 4],
+      good: [0, 1],
+    } satisfies Schemas['PackCheck'];
     const gate = (
       id: string,
       key: string,
