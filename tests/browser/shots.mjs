@@ -111,7 +111,17 @@ for (const [view, name] of [
   await view.page.goto(`${session}/run`);
   await view.page.getByRole('button', { name: 'Run', exact: true }).click();
   const now = view.page.getByRole('region', { name: 'Now' });
-  for (let i = 0; i < 200 && !/Ramped split[\s\S]*%/.test(await now.innerText()); i++) await view.page.keyboard.press('ArrowRight');
+  const goOn = view.page.getByRole('button', { name: /^(\d+ to answer|Go on)$/ });
+  for (let i = 0; i < 200; i++) {
+    await now.or(goOn).first().waitFor();
+    // A day gate asks on the way: all of it holds.
+    if (await goOn.isVisible()) {
+      for (const check of await view.page.getByRole('group').filter({ has: view.page.getByRole('button') }).all())
+        await check.getByRole('button').first().click();
+      await goOn.click();
+    } else if (/Ramped split[\s\S]*%/.test(await now.innerText())) break;
+    else await view.page.keyboard.press('ArrowRight');
+  }
   await view.page.waitForTimeout(4000);
   await shoot(view.page, undefined, name);
 }
