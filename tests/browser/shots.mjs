@@ -17,6 +17,7 @@ const server = spawn('dotnet', ['exec', program], {
     Demo: 'true',
   },
 });
+process.on('exit', () => server.kill());
 for (;;) {
   try {
     if ((await fetch(`${base}/health/ready`)).ok) break;
@@ -133,4 +134,3 @@ await shoot(desk.page, undefined, 'plan');
 await shoot(desk.page, '/today', 'today');
 
 await browser.close();
-server.kill();
