@@ -54,7 +54,14 @@ public static class UnsentEndpoints
             (row.Waiting, row.Oldest, row.At) = (said[author].Waiting, Sound(said[author].Oldest, clock.Now), clock.Now);
             row.Dropped = Math.Max(row.Dropped, said[author].Dropped);
         }
-        await db.SaveChangesAsync(ct);
+        try
+        {
+            await db.SaveChangesAsync(ct);
+        }
+        catch (DbUpdateException e) when (Facts.IsTaken(e))
+        {
+            // Another tab of the device said the same a moment before.
+        }
         return TypedResults.NoContent();
     }
 

@@ -78,6 +78,20 @@ public class UnsentTests
     }
 
     [Fact]
+    public async Task Two_tabs_of_a_device_that_begin_at_once_say_it_once()
+    {
+        await using var app = new StudioApp();
+        var owner = await app.Studio();
+        var coach = await app.Studio(Role.Coach, owner.StudioId);
+        var device = Guid.NewGuid();
+        var answers = await Task.WhenAll(
+            Enumerable.Range(0, 6).Select(_ => owner.Post("/accounts/unsent", Report(device, coach.UserId, 3, 2)))
+        );
+        Assert.All(answers, a => Assert.Equal(HttpStatusCode.NoContent, a.StatusCode));
+        Assert.Equal((3, 2), await Seen(owner, coach.UserId));
+    }
+
+    [Fact]
     public async Task Nothing_is_kept_of_who_does_not_work_here()
     {
         await using var app = new StudioApp();
