@@ -399,6 +399,7 @@ public sealed record StudioClient(HttpClient Http, Guid StudioId, Guid UserId, s
                 id,
                 date = (string?)null,
                 minutes,
+                second = true,
             }
         );
         Assert.Equal(HttpStatusCode.Created, made.StatusCode);

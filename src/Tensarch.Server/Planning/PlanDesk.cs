@@ -16,12 +16,14 @@ namespace Tensarch.Server.Planning;
 /// <param name="Minutes">The student's usual ones when none are given.</param>
 /// <param name="Skill">The skill to train first; the first one that the student is on when none is named.</param>
 /// <param name="Beside">Others to train with it, the most important first; a short day takes fewer.</param>
+/// <param name="Second">The coach knows that the day has a session, and wants another one.</param>
 public sealed record PlanRequest(
     Guid Id,
     DateOnly? Date,
     int? Minutes,
     [RegularExpression(Key.Pattern)] string? Skill = null,
-    [MaxLength(PlanRequest.MostBeside)] [RegularExpression(Key.Pattern)] IReadOnlyList<string>? Beside = null
+    [MaxLength(PlanRequest.MostBeside)] [RegularExpression(Key.Pattern)] IReadOnlyList<string>? Beside = null,
+    bool Second = false
 )
 {
     public const int MostBeside = 2;
@@ -44,9 +46,16 @@ public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioLa
         var stored = await db.WholeSessions.AsNoTracking().SingleOrDefaultAsync(s => s.Id == request.Id, ct);
         if (stored is not null)
             return (stored, stored.BodyHash == hash ? Appended.SameAgain : Appended.Clash);
+        Task<Problem?> Taken() =>
+            request.Second ? Task.FromResult<Problem?>(null) : Stands(standing.Student.Id, request.Date ?? clock.Today, request.Id, ct);
+        if (await Taken() is { } taken)
+            return taken;
         var plan = Make(standing, request, around);
         if (!plan.IsOk)
             return plan.Problems.ToList();
+        await using var transaction = db.Database.CurrentTransaction is null ? await db.Database.BeginTransactionAsync(ct) : null;
+        if (await Taken() is { } since)
+            return since;
         var row = new SessionRow
         {
             Id = request.Id,
@@ -57,8 +66,26 @@ public sealed class PlanDesk(TensarchDb db, CatalogueContent catalogue, StudioLa
         };
         Lay(row, plan.Value, "made");
         db.Sessions.Add(row);
-        return (row, await db.SaveFact(Appended.Stored, ct));
+        var saved = await db.SaveFact(Appended.Stored, ct);
+        if (transaction is not null)
+            await transaction.CommitAsync(ct);
+        return (row, saved);
     }
+
+    /// <summary>What a day says to one session more: it has one that is still to be done, or under way. Nobody trains twice by mistake.</summary>
+    /// <returns><c>dayHasSession</c>, or none.</returns>
+    public async Task<Problem?> Stands(Guid student, DateOnly day, Guid except, CancellationToken ct) =>
+        await db.Sessions.AnyAsync(
+            s =>
+                s.StudentId == student
+                && s.Date == day
+                && s.Id != except
+                && s.DeletedAt == null
+                && (s.Training == null || s.Training.EndedAt == null),
+            ct
+        )
+            ? Problem.Of("dayHasSession", "date")
+            : null;
 
     /// <summary>Appends a plan to a session, which is run by it from now on. The ones before stay.</summary>
     public void Lay(SessionRow row, SessionPlan plan, string why)

@@ -33,7 +33,8 @@ public sealed record KeepPlanEdit(Guid Id, [Range(0, 10_000)] int BasedOn, PlanE
 public sealed record ProgrammePage(ProgrammeSketch? Suggested, IReadOnlyList<string> Skills, PlanView? Plan, IReadOnlyList<PlanNews> News);
 
 /// <param name="Code">
-/// <c>stageChanged</c>, <c>missed</c> (number: sessions; days since the last: see <paramref name="Days"/>), <c>barred</c>, <c>outdated</c> or <c>over</c>.
+/// <c>stageChanged</c>, <c>missed</c> (number: sessions; days since the last: see <paramref name="Days"/>), <c>barred</c>, <c>outdated</c>, <c>twice</c> (a session of
+/// no weeks stands beside the planned one) or <c>over</c>.
 /// </param>
 /// <param name="Band">Of missed sessions: <c>shift</c>, <c>repeat</c>, <c>lighter</c> or <c>reBaseline</c>.</param>
 public sealed record PlanNews(

@@ -62,6 +62,8 @@ public sealed partial class ProgrammeDesk
         }
         if (edit.To is not { } to)
             return Problem.Of("required", "edit.to");
+        if (to != edit.Day && current.Loose.Contains(to))
+            return Problem.Of("dayHasSession", "edit.to");
         var put = Put(standing, current, days[at], plan with { Date = to }, edit.ToHalf ?? edit.Half);
         return put.IsOk ? put : put.Problems.Select(p => p with { Field = "edit.to" }).ToList();
     }

@@ -21,12 +21,14 @@ public sealed partial class ProgrammeDesk
             return null;
         var student = row!.StudentId;
         var ids = read.Sessions.Keys.ToList();
-        // The weeks had given them up, and they were trained all the same.
-        var besides = await db
+        var others = await db
             .WholeSessions.AsNoTracking()
-            .Where(s => s.StudentId == student && s.Half != null && s.DeletedAt == null && s.Training != null)
+            .Where(s => s.StudentId == student && s.DeletedAt == null)
+            .Where(s => s.Half != null ? s.Training != null : s.Date >= clock.Today && (s.Training == null || s.Training.EndedAt == null))
             .Where(s => s.Date >= read.Sketch.Start && s.Date <= read.Sketch.End && !ids.Contains(s.Id))
             .ToListAsync(ct);
+        // The weeks had given them up, and they were trained all the same.
+        var besides = others.Where(s => s.Half is not null).ToList();
         var days = read.Plan.Days.Select(d => Now(d, read.RowOf(d))).Concat(besides.Select(s => Besides(s, read.Sketch)));
         return read with
         {
@@ -37,6 +39,7 @@ public sealed partial class ProgrammeDesk
             [
                 .. read.Plan.Days.Where(d => read.RowOf(d) is { DeletedAt: null } row && row.Date != d.Day).Select(d => (d.Day, d.Half)),
             ],
+            Loose = others.Where(s => s.Half is null).Select(s => s.Date).ToHashSet(),
         };
     }
 

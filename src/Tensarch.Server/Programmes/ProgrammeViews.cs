@@ -193,6 +193,8 @@ internal static class ProgrammeViews
             yield return new("over");
             yield break;
         }
+        if (current.Plan.Days.FirstOrDefault(d => current.IsOpen(d) && current.Loose.Contains(d.Day)) is { } twice)
+            yield return new("twice", Day: twice.Day);
         foreach (var goal in current.Sketch.Goals)
             if (standing.State.On(goal.Skill) is { } course && StageIn(current, goal.Skill, course) is { } planned)
                 yield return new("stageChanged", goal.Skill, planned);

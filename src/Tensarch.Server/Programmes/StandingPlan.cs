@@ -14,6 +14,9 @@ public sealed record StandingPlan(
     IReadOnlyCollection<(DateOnly Day, DayHalf Half)> Taken
 )
 {
+    /// <summary>Days on which a session that is of no weeks is still to be done.</summary>
+    public IReadOnlySet<DateOnly> Loose { get; init; } = new HashSet<DateOnly>();
+
     public SessionRow? RowOf(StoredDay day) => day.Session is { } id ? Sessions.GetValueOrDefault(id) : null;
 
     /// <summary>Somebody runs it, or has: no plan changes it.</summary>

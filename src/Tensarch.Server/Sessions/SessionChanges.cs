@@ -33,12 +33,14 @@ public enum SessionChangeKind
 /// <summary>A command on a session.</summary>
 /// <param name="Date">Where it moves to.</param>
 /// <param name="Id">Made by the client: sent again, it answers the same. None from a page of before.</param>
+/// <param name="Second">The coach knows that the day it comes to has another session.</param>
 /// <param name="Seen">The version of the session that the coach saw. Another stands by now: 412, with both.</param>
 public sealed record SessionChange(
     SessionChangeKind Kind,
     DateOnly? Date = null,
     Guid? Id = null,
-    [System.ComponentModel.DataAnnotations.Range(1, int.MaxValue)] int? Seen = null
+    [System.ComponentModel.DataAnnotations.Range(1, int.MaxValue)] int? Seen = null,
+    bool Second = false
 );
 
 /// <summary>
@@ -59,8 +61,9 @@ public sealed partial class SessionChanges(
 {
     /// <summary>What a command comes to, worked out and not done yet.</summary>
     /// <param name="Do">Within the transaction; nothing is saved by it.</param>
+    /// <param name="Day">Where it comes to, if nothing else may stand there.</param>
     /// <param name="On">What of the student it rests on; none where it rests on the session alone.</param>
-    private sealed record Work(Func<Task> Do, Standing? On = null, StandingPlan? Weeks = null);
+    private sealed record Work(Func<Task> Do, Standing? On = null, StandingPlan? Weeks = null, DateOnly? Day = null);
 
     public Task<Result<SessionLine>> Make(Guid id, SessionChange change, CancellationToken ct) =>
         Command(change.Id, new { id, change }, id, row => WorkOut(row, change, ct), ct);
@@ -109,6 +112,7 @@ public sealed partial class SessionChanges(
         if (
             await db.Sessions.Where(s => s.Id == row.Id).Select(s => s.Version).SingleAsync(ct) != version
             || work.On is { } standing && await programmes.IsMoved(standing, work.Weeks, ct)
+            || work.Day is { } day && await plans.Stands(row.StudentId, day, row.Id, ct) is not null
         )
             return null;
         try
@@ -157,7 +161,7 @@ public sealed partial class SessionChanges(
             case SessionChangeKind.Restore when row.DeletedAt is null:
                 return Simply(row, () => { });
             case SessionChangeKind.Restore:
-                return await Restore(row, ct);
+                return await Alone(row, row.Date, change, () => Restore(row, ct), ct);
             case var _ when row.IsTrained:
                 return Problem.Of("alreadyBegun", "kind");
             case SessionChangeKind.Delete:
@@ -176,10 +180,28 @@ public sealed partial class SessionChanges(
             case SessionChangeKind.Move when change.Date is null:
                 return Problem.Of("required", "date");
             case SessionChangeKind.Move:
-                return await Move(row, change.Date.Value, "moved", ct);
+                return await Alone(row, change.Date.Value, change, () => Move(row, change.Date.Value, "moved", ct), ct);
             default:
-                return await Move(row, row.Date < clock.Today ? clock.Today : row.Date, "again", ct);
+                var day = row.Date < clock.Today ? clock.Today : row.Date;
+                return await Alone(row, day, change, () => Move(row, day, "again", ct), ct);
         }
+    }
+
+    /// <summary>A command that brings a session to a day: one more than the day has, if the coach says so.</summary>
+    private async Task<Result<Work>> Alone(
+        SessionRow row,
+        DateOnly day,
+        SessionChange change,
+        Func<Task<Result<Work>>> workOut,
+        CancellationToken ct
+    )
+    {
+        if (change.Second || day == row.Date && row.DeletedAt is null)
+            return await workOut();
+        if (await plans.Stands(row.StudentId, day, row.Id, ct) is { } stands)
+            return stands;
+        var work = await workOut();
+        return work.IsOk ? work.Value with { Day = day } : work;
     }
 
     private static Result<Work> Simply(SessionRow row, Action change) =>

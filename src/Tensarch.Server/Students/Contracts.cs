@@ -69,8 +69,8 @@ public sealed record StudentPage(
     IReadOnlyList<NoteView> Notes
 );
 
-/// <summary>The session that was planned last and has not ended.</summary>
-public sealed record NextSessionLine(Guid Id, string Skill, IReadOnlyList<string> Beside);
+/// <summary>What is to be done next and has not ended: today's, else the next one to come, else what was left over.</summary>
+public sealed record NextSessionLine(Guid Id, string Skill, IReadOnlyList<string> Beside, DateOnly Date, int TotalSeconds);
 
 public sealed record AnswerView(string Question, bool Yes, DateTimeOffset At);
 

@@ -60,7 +60,7 @@ public static class StudentEndpoints
             .OrderBy(s => s.Date < clock.Today)
             .ThenBy(s => s.Date < clock.Today ? null : (DateOnly?)s.Date)
             .ThenByDescending(s => s.CreatedAt)
-            .Select(s => new NextSessionLine(s.Id, s.Planned.Skill, s.Planned.Beside))
+            .Select(s => new NextSessionLine(s.Id, s.Planned.Skill, s.Planned.Beside, s.Date, s.Planned.TotalSeconds))
             .FirstOrDefaultAsync(ct);
         var gate = new Gate(catalogue);
         response.Headers.ETag = $"\"{standing.Student.Version}\"";

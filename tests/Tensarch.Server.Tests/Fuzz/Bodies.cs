@@ -179,6 +179,7 @@ public sealed class Bodies
                 id,
                 date = (string?)null,
                 minutes = 30,
+                second = true,
             }
         );
         var body = Json(
@@ -799,6 +800,7 @@ public sealed class Bodies
                         id = Id(),
                         date = (string?)null,
                         minutes = 30,
+                        second = true,
                         skill = "front-split",
                     }
                 ),
@@ -898,6 +900,7 @@ public sealed class Bodies
                         id,
                         date = (string?)null,
                         minutes = 30,
+                        second = true,
                         skill = "front-split",
                     }
                 );

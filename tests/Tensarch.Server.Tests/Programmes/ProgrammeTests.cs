@@ -304,8 +304,17 @@ public sealed class ProgrammeTests(StudioApp app) : IClassFixture<StudioApp>, IA
         var made = await coach.Post($"/sessions/{id}/changes", new { kind = "again" });
         Assert.Equal(HttpStatusCode.OK, made.StatusCode);
         Assert.InRange(await Seconds(), 1, before);
-        // Where the weeks have a session already, no other goes.
-        var moved = await coach.Post($"/sessions/{id}/changes", new { kind = "move", date = today });
+        // Where the weeks have a session already, no other goes: not as a second one either, on the same half of the day.
+        object To(bool second) =>
+            new
+            {
+                kind = "move",
+                date = today,
+                second,
+            };
+        var asked = await coach.Post($"/sessions/{id}/changes", To(false));
+        Assert.Equal("dayHasSession", await asked.Problem(HttpStatusCode.UnprocessableEntity, "date"));
+        var moved = await coach.Post($"/sessions/{id}/changes", To(true));
         Assert.Equal("dayTaken", await moved.Problem(HttpStatusCode.UnprocessableEntity, "date"));
     }
 }

@@ -412,6 +412,7 @@ public sealed class SessionCommandTests : IAsyncLifetime
                     id = Guid.NewGuid(),
                     date = (string?)null,
                     minutes = 90,
+                    second = true,
                 }
             );
             if (answer.StatusCode == HttpStatusCode.Created)

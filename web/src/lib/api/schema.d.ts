@@ -6750,12 +6750,16 @@ export interface components {
              */
             left: number;
         };
-        /** @description The session that was planned last and has not ended. */
+        /** @description What is to be done next and has not ended: today's, else the next one to come, else what was left over. */
         NextSessionLine: {
             /** Format: uuid */
             id: string;
             skill: string;
             beside: string[];
+            /** Format: date */
+            date: string;
+            /** Format: int32 */
+            totalSeconds: number;
         };
         /** @description What to do about a test, as a code with its numbers. */
         NextStep: {
@@ -7331,7 +7335,10 @@ export interface components {
             refused: components["schemas"]["BrokenRule"][];
         };
         PlanNews: {
-            /** @description `stageChanged`, `missed` (number: sessions; days since the last: see Days), `barred`, `outdated` or `over`. */
+            /**
+             * @description `stageChanged`, `missed` (number: sessions; days since the last: see Days), `barred`, `outdated`, `twice` (a session of
+             *     no weeks stands beside the planned one) or `over`.
+             */
             code: string;
             skill?: null | string;
             /** Format: int32 */
@@ -7395,6 +7402,11 @@ export interface components {
             skill?: null | string;
             /** @description Others to train with it, the most important first; a short day takes fewer. */
             beside?: null | string[];
+            /**
+             * @description The coach knows that the day has a session, and wants another one.
+             * @default false
+             */
+            second: boolean;
         };
         PlanVersionLine: {
             /** Format: int32 */
@@ -8426,6 +8438,11 @@ export interface components {
              * @description The version of the session that the coach saw. Another stands by now: 412, with both.
              */
             seen?: null | number;
+            /**
+             * @description The coach knows that the day it comes to has another session.
+             * @default false
+             */
+            second: boolean;
         };
         /** @enum {unknown} */
         SessionChangeKind: "end" | "reopen" | "delete" | "restore" | "move" | "takeBack" | "again";

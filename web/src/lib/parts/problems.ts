@@ -151,6 +151,7 @@ export function pageText(code: string): string {
       'The planner stopped before it had a plan. Nothing was changed. Try again, or with other days, minutes or goals.',
     planInfeasible: 'What is pinned leaves no plan that keeps the rules. Unpin a session and try again.',
     editRefused: 'A rule stands against it: it stays where it is.',
+    dayHasSession: 'This day has a session already.',
     dayTaken: 'There is a session on that half of the day already.',
     nothingThere: 'There is no session that could be changed on that day.',
     noPlan: 'There is no plan yet.',

@@ -3,6 +3,7 @@
   import { resolve } from '$app/paths';
   import { account } from '$lib/accounts/account.svelte';
   import { api, ask, newId, Refusal, type Schemas } from '$lib/api/client';
+  import { today } from '$lib/parts/format';
   import { refusedText } from './verdicts';
 
   interface Props {
@@ -20,7 +21,7 @@
     ask(
       api.POST('/api/v1/sessions/{sessionId}/changes', {
         params: { path: { sessionId: session.id } },
-        body: { kind: 'again', date: null, id: again, seen: Number(session.version) },
+        body: { kind: 'again', date: null, id: again, seen: Number(session.version), second: false },
       }),
     );
 
@@ -45,6 +46,8 @@
             minutes: session.plan.minutes,
             skill: session.skill,
             beside: session.beside,
+            // The one under way is that of the day: this one comes after it.
+            second: session.plan.date === today(),
           },
         }),
       );

@@ -24,11 +24,12 @@
     kind: Schemas['SessionChangeKind'],
     to: string | null = null,
     seen: number | null = Number(session.version),
+    second = false,
   ) =>
     ask(
       api.POST('/api/v1/sessions/{sessionId}/changes', {
         params: { path: { sessionId: session.id } },
-        body: { kind, date: to, id: newId(), seen },
+        body: { kind, date: to, id: newId(), seen, second },
       }),
     );
 
@@ -73,18 +74,17 @@
       onchange();
     });
 
-  const restore = () =>
+  const restore = (second = false) =>
     change(async () => {
-      await send('restore');
+      await send('restore', null, undefined, second);
       onchange();
     });
 
-  function move(event: SubmitEvent) {
-    event.preventDefault();
+  function move(second = false) {
     const before = session.plan.date;
     void change(async () => {
       const changed = session.plan.bent != null;
-      await send('move', date || null);
+      await send('move', date || null, undefined, second);
       const { plan } = await ask(
         api.GET('/api/v1/sessions/{sessionId}', { params: { path: { sessionId: session.id } } }),
       );
@@ -110,7 +110,7 @@
 
 {#if account.mayWrite}
   {#if session.deleted}
-    <button class="btn btn-accent" disabled={busy} onclick={restore}>Bring it back</button>
+    <button class="btn btn-accent" disabled={busy} onclick={() => restore()}>Bring it back</button>
   {:else if session.startedAt && !session.endedAt}
     <button class="btn btn-outline btn-sm" disabled={busy} onclick={end}>End it here</button>
   {:else if !session.startedAt}
@@ -125,7 +125,14 @@
     <button class="btn btn-outline btn-sm" disabled={busy} onclick={remove}>Delete</button>
   {/if}
   {#if moving}
-    <form class="flex basis-full flex-wrap items-end gap-2" onsubmit={move} novalidate>
+    <form
+      class="flex basis-full flex-wrap items-end gap-2"
+      onsubmit={(event) => {
+        event.preventDefault();
+        move();
+      }}
+      novalidate
+    >
       <TextField
         label="To which day?"
         hint={session.plan.bent ? 'What was changed by hand comes along, if that day allows it.' : undefined}
@@ -139,5 +146,12 @@
   {/if}
   {#if said && !(moving && fieldText(refusal, 'date'))}
     <p class="text-error basis-full text-sm font-semibold" role="alert">{said}</p>
+  {/if}
+  {#if refusal?.problems[0]?.code === 'dayHasSession'}
+    <button
+      class="btn btn-outline btn-sm"
+      disabled={busy}
+      onclick={() => (session.deleted ? restore(true) : move(true))}>Beside it, as a second one</button
+    >
   {/if}
 {/if}

@@ -52,6 +52,8 @@
   const moved = $derived(open && !!tried && (began.basedOn !== basedOn || began.ended !== !!latest?.endedAt));
 
   const shown = $derived(tried ?? stands);
+  /** Planned again, it would be another plan; of a day with two sessions it would be the same. */
+  const outdated = $derived(page.news.some((news) => news.code !== 'twice'));
   const chosen = $derived(dayAt(shown, picked));
 
   function standing() {
@@ -200,8 +202,8 @@
       {#if account.mayWrite && stands && !open}
         <button
           type="button"
-          class={['btn btn-sm ms-auto', page.news.length ? 'btn-accent' : 'btn-outline']}
-          onclick={again}>{page.news.length ? 'Plan again' : 'Change the programme'}</button
+          class={['btn btn-sm ms-auto', outdated ? 'btn-accent' : 'btn-outline']}
+          onclick={again}>{outdated ? 'Plan again' : 'Change the programme'}</button
         >
       {/if}
     </header>

@@ -38,6 +38,8 @@ export function newsText(news: Schemas['PlanNews']): string {
       return `Something planned is off limits or light only by now, first on ${shortDay(news.day!)}.`;
     case 'outdated':
       return `A rule no longer fits what is planned, first on ${shortDay(news.day!)}.`;
+    case 'twice':
+      return `${shortDay(news.day!)} has two sessions: one of these weeks, and one that was made by itself. Delete the one that will not be done.`;
     default:
       return 'The programme is over.';
   }

@@ -88,7 +88,7 @@
       await ask(
         api.POST('/api/v1/sessions/{sessionId}/changes', {
           params: { path: { sessionId: id } },
-          body: { kind: 'takeBack', date: null, id: newId(), seen: null },
+          body: { kind: 'takeBack', date: null, id: newId(), seen: null, second: false },
         }),
       );
       await goto(resolve('/sessions/[id]', { id }), { invalidateAll: true });
