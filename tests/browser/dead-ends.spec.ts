@@ -32,7 +32,7 @@ async function made(context: BrowserContext, name: string, more: object = {}, st
 
 async function planned(context: BrowserContext, student: string): Promise<string> {
   const id = crypto.randomUUID();
-  const answer = await context.request.post(`/api/v1/students/${student}/sessions`, { data: { id, date: null, minutes: 30 } });
+  const answer = await context.request.post(`/api/v1/students/${student}/sessions`, { data: { id, date: null, minutes: 30, second: true } });
   expect(answer.status(), await answer.text()).toBe(201);
   return id;
 }

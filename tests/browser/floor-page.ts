@@ -10,7 +10,7 @@ export async function session(context: BrowserContext, name: string, minutes = 3
   const { students } = (await (await context.request.get('/api/v1/students')).json()) as { students: Line[] };
   const student = students.find((s) => s.name === name)!.id;
   const id = crypto.randomUUID();
-  const made = await context.request.post(`/api/v1/students/${student}/sessions`, { data: { id, date: null, minutes } });
+  const made = await context.request.post(`/api/v1/students/${student}/sessions`, { data: { id, date: null, minutes, second: true } });
   expect(made.status()).toBe(201);
   return { session: id, student };
 }

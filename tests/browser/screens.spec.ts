@@ -14,7 +14,7 @@ async function idOf(request: APIRequestContext, name: string): Promise<string> {
 
 async function sessionOf(request: APIRequestContext, student: string): Promise<string> {
   const id = crypto.randomUUID();
-  const made = await request.post(`/api/v1/students/${student}/sessions`, { data: { id, date: null, minutes: 45 } });
+  const made = await request.post(`/api/v1/students/${student}/sessions`, { data: { id, date: null, minutes: 45, second: true } });
   expect(made.status()).toBe(201);
   return id;
 }

@@ -7,7 +7,7 @@ async function make(request: APIRequestContext, name: string, minutes: number, b
   const roster = (await (await request.get('/api/v1/students')).json()) as { students: { id: string; name: string }[] };
   const student = roster.students.find((s) => s.name === name)!.id;
   const id = crypto.randomUUID();
-  const data = { id, date: null, minutes, skill: null, beside };
+  const data = { id, date: null, minutes, skill: null, beside, second: true };
   expect((await request.post(`/api/v1/students/${student}/sessions`, { data })).status()).toBe(201);
   return id;
 }
@@ -107,9 +107,11 @@ test('sixty minutes are printed on one page, with boxes to tick and a line for n
 test('two skills are trained in one session, and the sheet says which drill is for which', async ({ page, request }) => {
   const roster = (await (await request.get('/api/v1/students')).json()) as { students: { id: string; name: string }[] };
   await page.goto(`/students/${roster.students.find((s) => s.name === 'Nkechi Strand')!.id}/sessions`);
+  await expect(page.getByRole('link', { name: 'Open today’s session' })).toBeVisible();
+  await page.getByText('A second one for today').click();
   await page.getByLabel('Minutes').fill('60');
   await page.getByRole('group', { name: 'With it, in the same session' }).getByRole('checkbox').first().check();
-  await page.getByRole('button', { name: 'Make the next session' }).click();
+  await page.getByRole('button', { name: 'Make a second one' }).click();
   await expect(page.getByRole('link', { name: 'Run it' })).toBeVisible();
   await expect(page.getByText(/(Front split and Deep squat|Deep squat and Front split) · /).first()).toBeVisible();
   await expect(page.getByRole('paragraph').filter({ hasText: /^Deep squat$/ }).first()).toBeVisible();

@@ -94,7 +94,7 @@ await shoot(desk.page, '/library', 'library');
 await shoot(desk.page, '/timer', 'timer');
 
 await desk.page.goto(`/students/${desk.id('Greta')}`);
-await desk.page.getByRole('button', { name: 'Make the next session' }).click();
+await desk.page.getByRole('link', { name: 'Open today’s session' }).click();
 await desk.page.getByRole('link', { name: 'Run it' }).waitFor();
 await shoot(desk.page, undefined, 'session-sheet');
 const session = new URL(desk.page.url()).pathname;

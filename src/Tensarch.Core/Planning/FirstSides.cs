@@ -13,6 +13,9 @@ internal static class FirstSides
         return courses.Select(c => c.Weaker is null && c.FirstSide != first ? c with { LastFirstSide = first!.Value.Other() } : c);
     }
 
+    /// <summary>With no turn in any skill: for what does not depend on it.</summary>
+    public static Trainee Alike(Trainee who) => who with { Courses = [.. who.Courses.Select(c => c with { LastFirstSide = null })] };
+
     /// <summary>The same session with the sides in their turn for who is trained; nothing else of it changes.</summary>
     public static SessionPlan Turned(SessionPlan plan, Trainee who)
     {

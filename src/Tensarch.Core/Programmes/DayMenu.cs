@@ -33,7 +33,8 @@ internal sealed class DayMenu(CatalogueContent content, Programme programme)
     /// <param name="week">In a back-off week all of it is light or the first week's dose.</param>
     public IReadOnlyList<DayOffer> For(Trainee who, MenuWeek week)
     {
-        var day = assembler.On(who);
+        // Whose turn it is among equals is settled when the day is chosen: no offer differs by it.
+        var day = assembler.On(FirstSides.Alike(who));
         var key = string.Create(CultureInfo.InvariantCulture, $"{KeyOf(who, who.StepOf)} {week.BackOff} {week.Tests}");
         if (!made.TryGetValue(key, out var offers))
             made[key] = offers = Offers(day, week.BackOff, week.Tests);
