@@ -10,7 +10,7 @@ namespace Tensarch.Core.Planning;
 internal static class DrillDose
 {
     private const double PracticeShare = 0.75;
-    private const double PastTheGate = 1.2;
+    internal const double PastTheGate = 1.2;
     private const double VolumeOfAsked = 1.5;
     private const int FewestRounds = 2;
     private const int MostRounds = 4;

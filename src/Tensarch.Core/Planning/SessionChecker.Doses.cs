@@ -15,8 +15,8 @@ public static partial class SessionChecker
         }
     }
 
-    /// <summary>What is on the way back is shorter than the whole dose would be.</summary>
-    private static IEnumerable<Violation> Lighter(List<Line> lines, Trainee facts)
+    /// <summary>What pain has eased is held half as long.</summary>
+    private static IEnumerable<Violation> Settled(List<Line> lines, Trainee facts)
     {
         foreach (var line in lines)
         {
@@ -28,14 +28,6 @@ public static partial class SessionChecker
                 && less.SettleSeconds > usual.SettleSeconds / 2
             )
                 yield return new(7, "notEased", line.Drill.Key);
-            if (
-                facts.WayBack is { DoseShare: < 1 and var share }
-                && line.Side.Dose is RampedDose back
-                && line.Drill.DoseOf(line.Variant) is RampedDose whole
-                && line.Course.DaysSinceStart >= 7
-                && back.SettleSeconds > Math.Max(60, whole.SettleSeconds * share + 1e-9)
-            )
-                yield return new(7, "overReturnDose", line.Drill.Key);
         }
     }
 

@@ -163,4 +163,36 @@ public sealed class SecondSessionTests : IAsyncLifetime
         Assert.Contains($"twice {today:yyyy-MM-dd}", await News());
         Assert.Equal(JsonValueKind.Null, (await coach.Get($"/sessions/{mine}")).GetProperty("startedAt").ValueKind);
     }
+
+    [Fact]
+    public async Task What_the_weeks_planned_before_a_break_is_not_run_after_it_and_is_made_again_in_its_place()
+    {
+        app.Time.Advance(TimeSpan.FromDays(14));
+        await coach.SignIn();
+        var done = await Made(DateOnly.FromDateTime(app.Time.GetUtcNow().UtcDateTime));
+        var now = app.Time.GetUtcNow();
+        await coach.Log(done, now, [StudioClient.Set("low-lunge", "padded-knee", "left", now)]);
+        Assert.Equal(HttpStatusCode.OK, (await Change(done, "end")).StatusCode);
+        today = DateOnly.FromDateTime(now.UtcDateTime).AddDays(1);
+        await Weeks();
+        app.Time.Advance(TimeSpan.FromDays(15));
+        await coach.SignIn();
+        var day = $"{DateOnly.FromDateTime(app.Time.GetUtcNow().UtcDateTime):yyyy-MM-dd}";
+        var session = (await coach.Get($"/students/{student}/sessions"))
+            .EnumerateArray()
+            .Single(s => s.GetProperty("date").GetString() == day)
+            .GetProperty("id")
+            .GetGuid();
+        async Task<string?> Refused() =>
+            await coach.Http.GetAsync($"/api/v1/sessions/{session}/pack") is { IsSuccessStatusCode: false } refused
+                ? await refused.Problem(HttpStatusCode.Conflict)
+                : null;
+        Assert.Equal("planOutdated", await Refused());
+        Assert.Contains(
+            "overReturnDose",
+            (await coach.Get($"/sessions/{session}")).GetProperty("outdated").EnumerateArray().Select(o => o.GetString())
+        );
+        Assert.Equal(HttpStatusCode.OK, (await Change(session, "again")).StatusCode);
+        Assert.Null(await Refused());
+    }
 }

@@ -72,7 +72,9 @@
 <div class="ruled border-t pt-3">
   {#if waiting}
     <p class="mb-2">
-      <a class="link-line font-semibold" href={resolve('/sessions/[id]', { id: waiting.id })}
+      <a
+        class={todays ? 'btn btn-primary me-2' : 'link-line font-semibold'}
+        href={resolve('/sessions/[id]', { id: waiting.id })}
         >{todays ? 'Open today’s session' : 'Open the session that is waiting'}</a
       >
       {#if todays}

@@ -1,7 +1,7 @@
 <script lang="ts">
   import { resolve } from '$app/paths';
   import { api, ask, type Schemas } from '$lib/api/client';
-  import { dayAndTime, minutes, shortDay } from '$lib/parts/format';
+  import { dayAndTime, minutes, shortDay, today } from '$lib/parts/format';
   import Loaded from '$lib/parts/Loaded.svelte';
   import { skillNames } from '$lib/planning/phases';
   import NextSession from '$lib/planning/NextSession.svelte';
@@ -20,7 +20,9 @@
       ? `${session.logged ? 'logged' : 'ended, nothing logged'} ${dayAndTime(session.endedAt)}`
       : session.startedAt
         ? 'under way'
-        : 'not run yet';
+        : session.date < today()
+          ? 'not run'
+          : 'not run yet';
 </script>
 
 <div class="max-w-3xl px-5 py-5 lg:px-7">
