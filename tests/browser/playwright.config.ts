@@ -23,7 +23,8 @@ const serve = (port: number, demo: boolean) => ({
 export default defineConfig({
   testDir: '.',
   outputDir: 'test-results',
-  workers: 3,
+  // A page waits more than it works: with three of them two cores stood still for two thirds of the time.
+  workers: 5,
   // Generous, because a shared machine can be many times slower than itself: what fails is wrong, not late.
   timeout: 240_000,
   expect: { timeout: 30_000 },
@@ -43,7 +44,7 @@ export default defineConfig({
     { name: 'settings', testMatch: 'settings.spec.ts' },
     { name: 'old shell', testMatch: 'old-shell.spec.ts' },
     { name: 'bench', testMatch: /(bench|dead-ends|session|plan).spec.ts/, use: { baseURL: 'http://127.0.0.1:5181' } },
-    { name: 'screens', testMatch: 'screens.spec.ts', use: { baseURL: 'http://127.0.0.1:5181' } },
+    { name: 'screens', testMatch: 'screens.spec.ts', fullyParallel: true, use: { baseURL: 'http://127.0.0.1:5181' } },
   ],
   webServer: [serve(5181, true), serve(5182, false), serve(5184, true)],
 });

@@ -17,9 +17,11 @@ export function dataFolder(demo) {
   return folder;
 }
 
+const chromium = ['/usr/bin/chromium-headless-shell', '/usr/bin/chromium'];
+
 /** Debian's Chromium, started so that it asks nothing of the network. */
 export const launch = {
-  executablePath: process.env.CHROMIUM ?? '/usr/bin/chromium',
+  executablePath: process.env.CHROMIUM ?? chromium.find(existsSync) ?? chromium[0],
   args: [
     '--no-sandbox',
     '--disable-gpu',

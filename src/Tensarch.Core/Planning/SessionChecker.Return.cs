@@ -1,4 +1,3 @@
-using Tensarch.Core.Catalogue;
 using Tensarch.Core.Skills;
 
 namespace Tensarch.Core.Planning;
@@ -21,7 +20,11 @@ public static partial class SessionChecker
                 l.Planned.Reason.Code != "dayGate" && l.Drill.Kind is not (DrillKind.Raise or DrillKind.Prepare or DrillKind.Calm)
             )
         )
-            if (line.Side.Dose is RampedDose ramp ? IsLong(ramp, line, share) : RoundOf(line.Side.Dose) > Cut(WholeRound(line, facts), share))
+            if (
+                line.Side.Dose is RampedDose ramp
+                    ? IsLong(ramp, line, share)
+                    : RoundOf(line.Side.Dose) > Cut(WholeRound(line, facts), share)
+            )
                 yield return new(7, "overReturnDose", line.Drill.Key);
     }
 

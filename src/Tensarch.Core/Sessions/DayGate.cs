@@ -44,6 +44,12 @@ public sealed record DayGateCheck(
     /// <summary>Those of them that are what it asks for; what was not answered is not.</summary>
     public IReadOnlyList<int> Good() => [.. Offered().Where(Holds)];
 
+    /// <summary>Those of them that are pain in its region, which is a fact about the body as well.</summary>
+    public IReadOnlyList<int> Felt() => Region is null ? [] : [.. Offered().Where(pain => pain > 0)];
+
+    /// <summary>As what they are felt: how strong it is says whether that is met as something worse.</summary>
+    public SignalKind? Signal => Region is null ? null : SignalKind.DullPain;
+
     public bool Holds(int answer) =>
         this is { AtMost: null, AtLeast: null }
             ? answer == 1

@@ -113,7 +113,9 @@ public sealed record PackGate(
 /// <summary>A check with what its answers mean: the page offers those that can be given, and asks no bound.</summary>
 /// <param name="Otherwise">What any answer means that is not good, and none.</param>
 /// <param name="AtMost">For the runner of before, as is the other bound.</param>
-/// <param name="Region">Its number is pain in this region: a fact about the body as well.</param>
+/// <param name="Region">Its number is pain in this region.</param>
+/// <param name="Felt">Answers that are a fact about the body as well.</param>
+/// <param name="Signal">As what: none where no answer is.</param>
 public sealed record PackCheck(
     string Key,
     string Asks,
@@ -122,11 +124,24 @@ public sealed record PackCheck(
     int? AtLeast,
     LoadTag? Region,
     IReadOnlyList<int> Offered,
-    IReadOnlyList<int> Good
+    IReadOnlyList<int> Good,
+    IReadOnlyList<int> Felt,
+    SignalKind? Signal
 )
 {
     public static PackCheck Of(DayGateCheck check) =>
-        new(check.Key, check.Asks, check.Otherwise, check.AtMost, check.AtLeast, check.Region, check.Offered(), check.Good());
+        new(
+            check.Key,
+            check.Asks,
+            check.Otherwise,
+            check.AtMost,
+            check.AtLeast,
+            check.Region,
+            check.Offered(),
+            check.Good(),
+            check.Felt(),
+            check.Signal
+        );
 }
 
 /// <param name="Easier">The slot's own version when the result is "easier"; none when there is no easier one.</param>

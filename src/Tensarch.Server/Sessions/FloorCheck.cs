@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Tensarch.Core;
 using Tensarch.Core.Catalogue;
 
 namespace Tensarch.Server.Sessions;
@@ -15,43 +16,40 @@ internal sealed class FloorCheck(CatalogueContent catalogue, DateTimeOffset now,
     private const int OldestDays = 30;
 
     /// <param name="sets">Those that are there, with their session: only of one that is there something more is said.</param>
-    public Told? Refuse(FloorEntry entry, HashSet<(Guid Set, Guid Session)> sets)
+    /// <returns>Its facts; or why it is refused, at its field.</returns>
+    public Result<IReadOnlyList<FloorSaid>> Read(FloorEntry entry, HashSet<(Guid Set, Guid Session)> sets)
     {
-        Told No(string code, string field) => new(entry.Event.Id, ToldIs.Refused, code, field);
         if (entry.Facts.DistinctBy(f => f.Id).Count() < entry.Facts.Count)
-            return No("sameIdTwice", "facts");
+            return Problem.Of("sameIdTwice", "facts");
         if (!IsSaid(entry.Event.Said))
-            return No("notReadable", "said");
-        var own = SetsOf(entry).ToHashSet();
+            return Problem.Of("notReadable", "said");
         foreach (var at in entry.Facts.Select(f => f.At).Append(entry.Event.At))
             if (at + skew > now + Ahead)
-                return No("tooFarAhead", "at");
+                return Problem.Of("tooFarAhead", "at");
             else if (at + skew < now.AddDays(-OldestDays))
-                return No("tooOld", "at");
+                return Problem.Of("tooOld", "at");
+        var facts = new List<FloorSaid>();
         foreach (var fact in entry.Facts)
-            switch (fact.Kind)
-            {
-                case FloorFactKind.Set when catalogue.FindDrill(fact.Drill ?? "")?.Variants.Any(v => v.Key == fact.Variant) != true:
-                    return No("unknownDrill", "drill");
-                case FloorFactKind.Signal when fact.Signal is null:
-                    return No("required", "signal");
-                case FloorFactKind.Signal when fact.Region is null && catalogue.StopRules.Single(r => r.Signal == fact.Signal).AsksRegion:
-                    return No("required", "region");
-                case FloorFactKind.Gate when fact.Gate is null || catalogue.FindDayGate(fact.Gate) is null:
-                    return No("unknownGate", "gate");
-                case FloorFactKind.Confirmed or FloorFactKind.Quality when fact.Of is null:
-                    return No("required", "of");
-                case FloorFactKind.Quality when fact.Quality is null:
-                    return No("required", "quality");
-                case FloorFactKind.Confirmed
-                or FloorFactKind.Quality when (fact.Of!.Value, entry.Event.Session) is var of && !sets.Contains(of) && !own.Contains(of):
-                    return No("noSuchFact", "of");
-            }
-        return null;
+        {
+            var said = FloorSaid.Read(fact, catalogue);
+            if (!said.IsOk)
+                return said.Problems.ToList();
+            facts.Add(said.Value);
+        }
+        var own = facts.OfType<FloorSaid.Set>().Select(s => s.Id).ToHashSet();
+        foreach (var of in facts.Select(SetOf).OfType<Guid>())
+            if (!own.Contains(of) && !sets.Contains((of, entry.Event.Session)))
+                return Problem.Of("noSuchFact", "of");
+        return facts;
     }
 
-    public static IEnumerable<(Guid Set, Guid Session)> SetsOf(FloorEntry entry) =>
-        entry.Facts.Where(f => f.Kind == FloorFactKind.Set).Select(f => (f.Id, entry.Event.Session));
+    private static Guid? SetOf(FloorSaid said) =>
+        said switch
+        {
+            FloorSaid.Done confirmed => confirmed.Of,
+            FloorSaid.Rated rated => rated.Of,
+            _ => null,
+        };
 
     /// <summary>Another device reads what was said: it is an object that names what it is.</summary>
     private static bool IsSaid(string said)

@@ -10,7 +10,7 @@ namespace Tensarch.Server.Sessions;
 public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standings standings, StudioClock clock, StudioScope scope)
 {
     private readonly TrainingDesk trainings = new(db, clock);
-    private readonly FloorFacts facts = new(db, catalogue, clock, scope);
+    private readonly FloorFacts facts = new(db, clock, scope);
     private readonly Dictionary<Guid, SessionPlan?> plans = [];
 
     /// <summary>
@@ -47,11 +47,11 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
                 told.Add(new(entry.Event.Id, ToldIs.Gone));
             else if (there.TryGetValue(entry.Event.Id, out var before))
                 told.Add(new(entry.Event.Id, before == hash ? ToldIs.Same : ToldIs.Clash));
-            else if (check.Refuse(entry, sets) is { } refused)
-                told.Add(refused);
+            else if (check.Read(entry, sets) is var read && !read.IsOk)
+                told.Add(new(entry.Event.Id, ToldIs.Refused, read.Problems[0].Code, read.Problems[0].Field));
             else if (entry.Facts.Any(f => taken.Contains(f.Id)))
                 told.Add(new(entry.Event.Id, ToldIs.Clash));
-            else if (states.IsBarred(entry, session.StudentId, PlanOf(session), skew))
+            else if (states.IsBarred(read.Value, session.StudentId, PlanOf(session), skew))
                 told.Add(new(entry.Event.Id, ToldIs.Refused, "offLimits", "facts"));
             else
             {
@@ -59,11 +59,19 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
                 var heard = !doubled.Contains(session.Id) && entry.Event.Seq > others.GetValueOrDefault(session.Id, -1);
                 if (!heard)
                     doubled.Add(session.Id);
-                await Write(entry, session, at => Right(at + skew, session, byHand), new(request.Device, heard, hash), states, ct);
+                await Write(
+                    entry.Event,
+                    read.Value,
+                    session,
+                    at => Right(at + skew, session, byHand),
+                    new(request.Device, heard, hash),
+                    states,
+                    ct
+                );
                 worked.Add(session);
                 there[entry.Event.Id] = hash;
                 taken.UnionWith(entry.Facts.Select(f => f.Id));
-                sets.UnionWith(FloorCheck.SetsOf(entry));
+                sets.UnionWith(read.Value.OfType<FloorSaid.Set>().Select(s => (s.Id, session.Id)));
                 told.Add(new(entry.Event.Id, ToldIs.Stored));
             }
         }
@@ -126,7 +134,8 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
     }
 
     private async Task Write(
-        FloorEntry entry,
+        FloorEvent said,
+        IReadOnlyList<FloorSaid> told,
         SessionRow session,
         Func<DateTimeOffset, DateTimeOffset> right,
         Telling how,
@@ -134,31 +143,17 @@ public sealed class FloorDesk(TensarchDb db, CatalogueContent catalogue, Standin
         CancellationToken ct
     )
     {
-        var training = await trainings.Of(session, entry.Event.Plan, right(entry.Event.At), ct);
-        facts.Event(entry.Event, session, right(entry.Event.At), how);
-        foreach (var fact in entry.Facts)
+        var training = await trainings.Of(session, said.Plan, right(said.At), ct);
+        facts.Event(said, session, right(said.At), how);
+        foreach (var fact in told)
         {
             var at = right(fact.At);
-            switch (fact.Kind)
-            {
-                case FloorFactKind.Set:
-                    trainings.Started(training, at);
-                    facts.Set(fact, session, at, how);
-                    break;
-                case FloorFactKind.Signal:
-                    trainings.Started(training, at);
-                    states.Say(facts.Signal(fact, session, at, how));
-                    break;
-                case FloorFactKind.Gate:
-                    facts.Gate(fact, session, at, how);
-                    break;
-                case FloorFactKind.Confirmed or FloorFactKind.Quality:
-                    facts.Correct(fact, session, at, how);
-                    break;
-                case FloorFactKind.Finished:
-                    training.EndedAt ??= at;
-                    break;
-            }
+            if (fact is FloorSaid.Set or FloorSaid.Signal)
+                trainings.Started(training, at);
+            if (fact is FloorSaid.Finished)
+                training.EndedAt ??= at;
+            else if (facts.Row(fact, session, at, how) is SignalRow signal)
+                states.Say(signal);
         }
     }
 

@@ -1,4 +1,3 @@
-using Tensarch.Core.Catalogue;
 using Tensarch.Core.Students;
 using Tensarch.Server.Data;
 
@@ -8,7 +7,7 @@ namespace Tensarch.Server.Sessions;
 internal sealed record Telling(Guid? Device, bool Heard, string Hash);
 
 /// <summary>Makes the rows of an entry and of its facts.</summary>
-internal sealed class FloorFacts(TensarchDb db, CatalogueContent catalogue, StudioClock clock, StudioScope scope)
+internal sealed class FloorFacts(TensarchDb db, StudioClock clock, StudioScope scope)
 {
     public void Event(FloorEvent said, SessionRow session, DateTimeOffset at, Telling how) =>
         db.Events.Add(
@@ -27,90 +26,96 @@ internal sealed class FloorFacts(TensarchDb db, CatalogueContent catalogue, Stud
             }
         );
 
-    public void Set(FloorFact fact, SessionRow session, DateTimeOffset at, Telling how) =>
-        db.Sets.Add(
-            new()
-            {
-                Id = fact.Id,
-                StudentId = session.StudentId,
-                SessionId = session.Id,
-                Drill = catalogue.Drill(fact.Drill!).Key,
-                Variant = fact.Variant!,
-                Side = fact.Side,
-                Round = fact.Round ?? 0,
-                Seconds = fact.Seconds,
-                CleanReps = fact.CleanReps,
-                Quality = fact.Quality,
-                Confirmed = fact.Confirmed ?? true,
-                Doubled = !how.Heard,
-                At = at,
-                Day = clock.DayOf(at),
-                By = scope.UserId,
-                BodyHash = how.Hash,
-            }
-        );
-
-    public SignalRow Signal(FloorFact fact, SessionRow session, DateTimeOffset at, Telling how)
+    /// <returns>The row of a fact, added; none where it is kept with its training.</returns>
+    public IFact? Row(FloorSaid said, SessionRow session, DateTimeOffset at, Telling how)
     {
-        var row = new SignalRow
+        IFact? row = said switch
         {
-            Id = fact.Id,
+            FloorSaid.Set set => Set(set, session, at, how),
+            FloorSaid.Signal signal => Signal(signal, session, at, how),
+            FloorSaid.Gate gate => Gate(gate, session, at, how),
+            // Of a run that another device had not heard of, a coach says what stands.
+            FloorSaid.Done done => Correct(
+                done.Of,
+                CorrectionRow.Confirmed,
+                new(Confirmed: how.Heard ? true : null, Seconds: done.Seconds, CleanReps: done.CleanReps),
+                said.Id,
+                session,
+                at,
+                how
+            ),
+            FloorSaid.Rated rated => Correct(rated.Of, CorrectionRow.Quality, new(Quality: rated.Quality), said.Id, session, at, how),
+            _ => null,
+        };
+        if (row is not null)
+            db.Add(row);
+        return row;
+    }
+
+    private SetRow Set(FloorSaid.Set said, SessionRow session, DateTimeOffset at, Telling how) =>
+        new()
+        {
+            Id = said.Id,
             StudentId = session.StudentId,
             SessionId = session.Id,
-            Drill = catalogue.FindDrill(fact.Drill ?? "")?.Key ?? fact.Drill,
-            Kind = fact.Signal!.Value,
-            Region = fact.Region,
-            Side = fact.Side,
-            Pain = fact.Pain,
+            Drill = said.Drill.Key,
+            Variant = said.Variant.Key,
+            Side = said.Side,
+            Round = said.Round,
+            Seconds = said.Seconds,
+            CleanReps = said.CleanReps,
+            Quality = said.Quality,
+            Confirmed = said.Confirmed,
+            Doubled = !how.Heard,
+            At = at,
+            Day = clock.DayOf(at),
+            By = scope.UserId,
+            BodyHash = how.Hash,
+        };
+
+    private SignalRow Signal(FloorSaid.Signal said, SessionRow session, DateTimeOffset at, Telling how) =>
+        new()
+        {
+            Id = said.Id,
+            StudentId = session.StudentId,
+            SessionId = session.Id,
+            Drill = said.Drill,
+            Kind = said.Kind,
+            Region = said.Region,
+            Side = said.Side,
+            Pain = said.Pain,
             At = at,
             RecordedAt = clock.Now,
             By = scope.UserId,
             BodyHash = how.Hash,
         };
-        db.Signals.Add(row);
-        return row;
-    }
 
-    public void Gate(FloorFact fact, SessionRow session, DateTimeOffset at, Telling how) =>
-        db.GateAnswers.Add(
-            new()
-            {
-                Id = fact.Id,
-                StudentId = session.StudentId,
-                SessionId = session.Id,
-                Gate = fact.Gate!,
-                Side = fact.Side,
-                AnswersJson = StoredJson.Write(fact.Answers ?? []),
-                At = at,
-                By = scope.UserId,
-                BodyHash = how.Hash,
-            }
-        );
+    private GateAnswerRow Gate(FloorSaid.Gate said, SessionRow session, DateTimeOffset at, Telling how) =>
+        new()
+        {
+            Id = said.Id,
+            StudentId = session.StudentId,
+            SessionId = session.Id,
+            Gate = said.Key,
+            Side = said.Side,
+            AnswersJson = StoredJson.Write(said.Answers),
+            At = at,
+            By = scope.UserId,
+            BodyHash = how.Hash,
+        };
 
-    /// <summary>What the floor says of a set of its own: that it was done, with its number, or how good it was.</summary>
-    public void Correct(FloorFact fact, SessionRow session, DateTimeOffset at, Telling how)
-    {
-        var (reason, instead) =
-            fact.Kind == FloorFactKind.Quality
-                ? (CorrectionRow.Quality, new Instead(Quality: fact.Quality))
-                // Of a run that another device had not heard of, a coach says what stands.
-                : (
-                    CorrectionRow.Confirmed,
-                    new Instead(Confirmed: how.Heard ? true : null, Seconds: fact.Seconds, CleanReps: fact.CleanReps)
-                );
-        db.Corrections.Add(
-            new()
-            {
-                Id = fact.Id,
-                StudentId = session.StudentId,
-                What = Corrected.Set,
-                Of = fact.Of!.Value,
-                InsteadJson = StoredJson.Write(instead),
-                Reason = reason,
-                At = at,
-                By = scope.UserId,
-                BodyHash = how.Hash,
-            }
-        );
-    }
+    /// <summary>What the floor says of a set of its own.</summary>
+    private CorrectionRow Correct(Guid set, string reason, Instead instead, Guid id, SessionRow session, DateTimeOffset at, Telling how) =>
+        new()
+        {
+            Id = id,
+            StudentId = session.StudentId,
+            What = Corrected.Set,
+            Of = set,
+            InsteadJson = StoredJson.Write(instead),
+            Reason = reason,
+            At = at,
+            By = scope.UserId,
+            BodyHash = how.Hash,
+        };
 }

@@ -44,25 +44,25 @@ internal sealed class FloorStates(TensarchDb db, Standings standings, CatalogueC
 
     /// <summary>Something of it is being done now under a bar that stood when it was begun.</summary>
     /// <param name="plan">By which it is done: it says how hard a ramp is.</param>
-    public bool IsBarred(FloorEntry entry, Guid student, SessionPlan? plan, TimeSpan skew)
+    public bool IsBarred(IReadOnlyList<FloorSaid> told, Guid student, SessionPlan? plan, TimeSpan skew)
     {
-        var withSignal = entry.Facts.Any(f => f.Kind == FloorFactKind.Signal);
+        var withSignal = told.OfType<FloorSaid.Signal>().Any();
         var state = known[student].State;
-        return entry.Facts.Any(set =>
-            set.Kind == FloorFactKind.Set
-            && clock.IsLive(set.At + skew)
-            && new Admission(Live: true, withSignal).Refuses(
-                Loads(set, plan, state.Facts.Person.Body.BreathSeconds),
-                state.Past.At(set.At + skew),
-                state.Today
-            )
-        );
+        return told.OfType<FloorSaid.Set>()
+            .Any(set =>
+                clock.IsLive(set.At + skew)
+                && new Admission(Live: true, withSignal).Refuses(
+                    Loads(set, plan, state.Facts.Person.Body.BreathSeconds),
+                    state.Past.At(set.At + skew),
+                    state.Today
+                )
+            );
     }
 
-    private IReadOnlyDictionary<LoadTag, LoadLevel> Loads(FloorFact set, SessionPlan? plan, double breathSeconds)
+    private IReadOnlyDictionary<LoadTag, LoadLevel> Loads(FloorSaid.Set set, SessionPlan? plan, double breathSeconds)
     {
-        var what = new WorkedDrill(catalogue.Drill(set.Drill!).Key, set.Variant!, set.Side);
+        var what = new WorkedDrill(set.Drill.Key, set.Variant.Key, set.Side);
         var work = Work.Of([new(what, set.Seconds, set.CleanReps, null, set.At)], plan, catalogue);
-        return catalogue.Drill(set.Drill!).LoadsOf(work[0], breathSeconds);
+        return set.Drill.LoadsOf(work[0], breathSeconds);
     }
 }

@@ -71,10 +71,7 @@ public sealed record FloorFact(
     [MaxLength(20)] IReadOnlyList<GateAnswer>? Answers = null,
     Guid? Of = null,
     [Range(1, 5)] int? Quality = null
-)
-{
-    public const int LongestSeconds = 3600;
-}
+);
 
 public sealed record GateAnswer([RegularExpression(Key.Pattern)] string Check, [Range(0, 100)] int Answer);
 

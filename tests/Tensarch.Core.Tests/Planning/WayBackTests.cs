@@ -9,7 +9,14 @@ public class WayBackTests
     private const int Stride = 37;
     private static readonly SessionBuilder Builder = new(Shipped.Content);
 
-    public static TheoryData<int, int> Breaks => new() { { 14, 2 }, { 21, 3 }, { 31, 5 }, { 60, 8 } };
+    public static TheoryData<int, int> Breaks =>
+        new()
+        {
+            { 14, 2 },
+            { 21, 3 },
+            { 31, 5 },
+            { 60, 8 },
+        };
 
     [Theory]
     [MemberData(nameof(Breaks))]
@@ -39,9 +46,6 @@ public class WayBackTests
         var plans = Enumerable.Range(0, 3).Select(done => Builder.Build(At(done)).Value).ToList();
         for (var made = 0; made < 3; made++)
         for (var run = 0; run < 3; run++)
-            Assert.Equal(
-                made > run,
-                SessionChecker.Check(plans[made], At(run), Shipped.Content).Any(v => v.Code == "overReturnDose")
-            );
+            Assert.Equal(made > run, SessionChecker.Check(plans[made], At(run), Shipped.Content).Any(v => v.Code == "overReturnDose"));
     }
 }

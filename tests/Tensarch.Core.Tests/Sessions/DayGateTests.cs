@@ -86,6 +86,11 @@ public class DayGateTests
         Assert.Equal([0, 1], Of(atMost: 1).Good());
         Assert.Equal([3, 4, 5, 6], Of(atLeast: 3).Good());
         Assert.Equal([0, 1, 2], Of(atMost: 2, region: LoadTag.Wrist).Good());
+        // Pain is a fact about the body, whether it is good enough for the gate or not.
+        Assert.Equal(Enumerable.Range(1, 10), Of(atMost: 2, region: LoadTag.Wrist).Felt());
+        Assert.Equal(SignalKind.DullPain, Of(atMost: 2, region: LoadTag.Wrist).Signal);
+        Assert.Empty(Of(atMost: 2).Felt());
+        Assert.Null(Of(atMost: 2).Signal);
         Assert.Equal(11, Of(atMost: 2, region: LoadTag.Wrist).Offered().Count);
     }
 

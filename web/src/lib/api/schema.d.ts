@@ -5414,6 +5414,8 @@ export interface components {
              */
             atLeast?: null | number;
             region?: null | components["schemas"]["LoadTag"];
+            /** @description As what they are felt: how strong it is says whether that is met as something worse. */
+            signal?: components["schemas"]["SignalKind"];
         };
         /**
          * @description What a same-day test says. It applies to this session only and moves no stage.
@@ -6991,6 +6993,9 @@ export interface components {
             region: null | components["schemas"]["LoadTag"];
             offered: number[];
             good: number[];
+            /** @description Answers that are a fact about the body as well. */
+            felt: number[];
+            signal: null | components["schemas"]["SignalKind"];
         };
         /** @description A day gate of this session, with its own checks. It applies to this session only and moves no stage. */
         PackGate: {

@@ -58,5 +58,17 @@ describe('a pack of before', () => {
       [11, [0, 1, 2]],
     ]);
     expect(packOfBefore(packOfBefore(old))).toEqual(packOfBefore(old));
+    const felt = (of: never) => packOfBefore(of).pack.gates[0]!.checks.map((c) => [c.felt.length, c.signal]);
+    const means = [
+      [0, null],
+      [0, null],
+      [0, null],
+      [10, 'dullPain'],
+    ];
+    expect(felt(old)).toEqual(means);
+    // One that said its answers, and not yet what is felt.
+    const later = structuredClone(packOfBefore(old));
+    for (const c of later.pack.gates[0]!.checks) delete (c as Partial<typeof c>).felt;
+    expect(felt(later as never)).toEqual(means);
   });
 });

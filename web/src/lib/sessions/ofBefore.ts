@@ -66,7 +66,7 @@ export function entriesOfBefore(text: string, session: string): Entry[] {
 
 type Check = Schemas['PackCheck'];
 
-/** A pack that was kept here before packs said which answers of a day gate can be given, and which are good. */
+/** A pack that was kept here before packs said which answers of a day gate can be given, which are good, and which are a signal. */
 export const packOfBefore = (response: Schemas['PackResponse']): Schemas['PackResponse'] => ({
   ...response,
   pack: {
@@ -76,7 +76,13 @@ export const packOfBefore = (response: Schemas['PackResponse']): Schemas['PackRe
 });
 
 function said(check: Check): Check {
-  if (check.offered) return check;
+  if (check.felt) return check;
+  const meant = check.offered ? check : answersOf(check);
+  const pain = check.region != null;
+  return { ...meant, felt: pain ? meant.offered.filter((n) => n > 0) : [], signal: pain ? 'dullPain' : null };
+}
+
+function answersOf(check: Check): Check {
   const [least, most] = [check.atLeast ?? undefined, check.atMost ?? undefined];
   if (least === undefined && most === undefined) return { ...check, offered: [0, 1], good: [1] };
   const last = check.region != null ? 10 : Math.max(least ?? 0, most ?? 0) + 3;

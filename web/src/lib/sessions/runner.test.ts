@@ -88,6 +88,8 @@ describe('the runner', () => {
       region: null,
       offered: [0, 1, 2, 3, 4],
       good: [0, 1],
+      felt: [],
+      signal: null,
     } satisfies Schemas['PackCheck'];
     const gate = (
       id: string,

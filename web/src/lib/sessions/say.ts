@@ -83,16 +83,13 @@ function spoken(packed: Packed, run: Run, event: RunEvent): Bare[] {
     }
     case 'gate': {
       const gate = packed.gate(event.gate)!;
-      const painful = gate.checks.flatMap((c) => {
-        const pain = event.answers[c.key] ?? 0;
-        return c.region != null && pain > 0 ? [{ region: c.region, pain }] : [];
+      const felt = gate.checks.flatMap((c): Bare[] => {
+        const pain = event.answers[c.key];
+        return pain !== undefined && c.signal != null && c.felt.includes(pain)
+          ? [{ kind: 'signal', at, drill: null, signal: c.signal, region: c.region, side: gate.side, pain }]
+          : [];
       });
-      return [
-        { kind: 'gate', at, gate: gate.gate, side: gate.side, answers: event.answers },
-        ...painful.map(({ region, pain }): Bare => {
-          return { kind: 'signal', at, drill: null, signal: 'dullPain', region, side: gate.side, pain };
-        }),
-      ];
+      return [{ kind: 'gate', at, gate: gate.gate, side: gate.side, answers: event.answers }, ...felt];
     }
     case 'confirmed':
       return [{ kind: 'confirmed', at, of: event.of, seconds: event.seconds, cleanReps: event.reps }];
