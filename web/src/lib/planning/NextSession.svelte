@@ -62,7 +62,11 @@
       refusal = error as Refusal;
       id = newId();
       // Somebody else has made one meanwhile: it is shown, and another one is asked for by that name.
-      if (refusal.problems[0]?.code === 'dayHasSession') await student.load();
+      if (refusal.problems[0]?.code === 'dayHasSession') {
+        await student.load();
+        student.heard++;
+        second = true;
+      }
     } finally {
       busy = false;
     }

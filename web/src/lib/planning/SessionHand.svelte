@@ -19,7 +19,7 @@
   let refusal = $state<Refusal>();
   let busy = $state(false);
 
-  /** What was seen is what is on this page; an undo is of what came of it, and asks nothing. */
+  /** What was seen is what is on this page; an undo is of what came of it, and asks nothing: as it was, so it stands again. */
   const send = (
     kind: Schemas['SessionChangeKind'],
     to: string | null = null,
@@ -61,7 +61,7 @@
     change(async () => {
       await send('delete');
       undo.offer('The planned session is deleted.', async () => {
-        await send('restore', null, null);
+        await send('restore', null, null, true);
         await goto(resolve('/sessions/[id]', { id: session.id }));
         onchange();
       });
@@ -98,7 +98,7 @@
             ? 'Moved, with what was changed by hand.'
             : 'The session is made anew for its new day.',
         async () => {
-          await (lost ? send('takeBack', null, null) : send('move', before, null));
+          await (lost ? send('takeBack', null, null) : send('move', before, null, true));
           onchange();
         },
       );

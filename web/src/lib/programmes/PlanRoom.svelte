@@ -210,7 +210,16 @@
     {#if page.news.length && !tried}
       <Notice tone="caution">
         <ul>
-          {#each page.news as news (news.code + news.skill)}<li>{newsText(news)}</li>{/each}
+          {#each page.news as news (news.code + news.skill)}
+            <li>
+              {newsText(news)}
+              {#if news.code === 'twice'}
+                <a class="link-line" href={resolve('/students/[id]/sessions', { id: student.id })}
+                  >To the sessions</a
+                >
+              {/if}
+            </li>
+          {/each}
         </ul>
       </Notice>
     {/if}
