@@ -25,7 +25,8 @@ export async function floor(page: Page, context: BrowserContext, name: string, m
 
 export const now = (page: Page) => page.getByRole('region', { name: 'Now' });
 export const run = (page: Page) => page.getByRole('button', { name: 'Run', exact: true }).click();
-export const logged = (page: Page) => expect(page.getByText('all logged')).toBeVisible();
+/** Within a minute and a half: a server that was killed is begun again first, and the outbox waits longer each time that it finds none. */
+export const logged = (page: Page) => expect(page.getByText('all logged')).toBeVisible({ timeout: 90_000 });
 
 /** Everything that the server has of a session, each once. */
 export async function events(request: APIRequestContext, session: string): Promise<string[]> {

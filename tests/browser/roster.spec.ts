@@ -9,7 +9,7 @@ test.beforeAll(() => own.start());
 test.afterAll(() => own.kill());
 
 test('everybody is planned at once, while the pages answer; what came of each is there after a restart', async ({ browser }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(480_000);
   const context = await browser.newContext({ baseURL: own.url, viewport: { width: 1280, height: 800 } });
   await signIn(context);
   const page = await context.newPage();
@@ -22,7 +22,7 @@ test('everybody is planned at once, while the pages answer; what came of each is
   // The server goes down in the middle of it, and goes on with it.
   await own.kill();
   await own.start();
-  await expect(page.getByRole('button', { name: 'Plan everybody' })).toBeVisible({ timeout: 120_000 });
+  await expect(page.getByRole('button', { name: 'Plan everybody' })).toBeVisible({ timeout: 240_000 });
   await expect(run.getByRole('listitem').filter({ hasText: 'Anselm Pike' })).toContainText(/planned|stays as it is/);
   await expect(run.getByRole('listitem').filter({ hasText: 'Dario Weft' })).toContainText('left alone');
   await expect(run.getByText('11 of 11')).toBeVisible();
@@ -30,7 +30,7 @@ test('everybody is planned at once, while the pages answer; what came of each is
   // Cancelled: what is through is through, and the rest is left as it was.
   await page.getByRole('button', { name: 'Plan everybody' }).click();
   await run.getByRole('button', { name: 'Cancel' }).click();
-  await expect(page.getByRole('button', { name: 'Plan everybody' })).toBeVisible({ timeout: 60_000 });
+  await expect(page.getByRole('button', { name: 'Plan everybody' })).toBeVisible({ timeout: 120_000 });
   await expect(run.getByRole('status')).toContainText('cancelled');
   expect(own.errors).toEqual([]);
   await context.close();
