@@ -3,7 +3,6 @@
   import { account } from '$lib/accounts/account.svelte';
   import { api, ask, newId, type Refusal, type Schemas } from '$lib/api/client';
   import { dayAndTime, longDay, number, today } from '$lib/parts/format';
-  import Notice from '$lib/parts/Notice.svelte';
   import type { OpenStudent } from '$lib/students/student.svelte';
   import { resolve } from '$app/paths';
   import Changes from './Changes.svelte';
@@ -17,7 +16,8 @@
   import SketchForm from './SketchForm.svelte';
   import { Trial } from './trial.svelte';
   import Wall from './Wall.svelte';
-  import { dayAt, newsText } from './words';
+  import NewsList from './NewsList.svelte';
+  import { dayAt } from './words';
 
   interface Props {
     student: OpenStudent;
@@ -208,20 +208,7 @@
       {/if}
     </header>
     {#if page.news.length && !tried}
-      <Notice tone="caution">
-        <ul>
-          {#each page.news as news (news.code + news.skill)}
-            <li>
-              {newsText(news)}
-              {#if news.code === 'twice'}
-                <a class="link-line" href={resolve('/students/[id]/sessions', { id: student.id })}
-                  >To the sessions</a
-                >
-              {/if}
-            </li>
-          {/each}
-        </ul>
-      </Notice>
+      <NewsList news={page.news} student={student.id} />
     {/if}
     <PlanNotices
       plan={page.plan}
