@@ -22,6 +22,13 @@ internal static class ContentCheck
             CheckDrill(drill, content);
         foreach (var gate in content.DayGates)
             CheckDayGate(gate, content);
+        foreach (var effect in content.Questions.SelectMany(q => q.Effects))
+            Must(
+                effect.On is null || effect.Tags is [LoadTag.PassiveEndRange],
+                "intake",
+                "effects",
+                "What is barred on another tag is passive end range: a pack says no other pair."
+            );
         foreach (var signal in Enum.GetValues<SignalKind>())
             Must(
                 content.StopRules.Count(r => r.Signal == signal) == 1,

@@ -1,4 +1,5 @@
 using Tensarch.Core.Sessions;
+using Tensarch.Core.Students;
 
 namespace Tensarch.Core.Planning;
 
@@ -10,6 +11,12 @@ namespace Tensarch.Core.Planning;
 /// <param name="Most">By tag and side, in the ledger's units; none where only the rules limit it.</param>
 public sealed record DayOrder(int Level, IReadOnlySet<string> Light, IReadOnlyDictionary<LoadKey, int>? Most = null)
 {
+    /// <summary>In seconds, of what is light only.</summary>
+    internal IReadOnlyDictionary<(string Drill, Side? Side), double>? MostWork { get; init; }
+
+    /// <summary>In seconds, of all main work on what is light only.</summary>
+    internal IReadOnlyDictionary<LoadTag, double>? MostOn { get; init; }
+
     public const int Whole = 100;
     public const int Portion = 90;
     public const int Less = 80;

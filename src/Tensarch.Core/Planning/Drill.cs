@@ -72,6 +72,7 @@ public sealed record Variant(
 /// <param name="OtherSide">Loads that belong to the other side: the side is the front leg, and these are of the rear one.</param>
 /// <param name="GapMeasure">The measure of the gap from which its support is chosen.</param>
 /// <param name="QuickMeasure">What the student reads of it by their own hand at the last repetition; no gate reads that.</param>
+/// <param name="HeavyFrom">Held so many seconds and more at a time, it loads the tag heavily.</param>
 /// <param name="Figure">Its position, where that is hard to put in words.</param>
 /// <param name="Release">What is done between its sides, and said; it takes longer than only changing sides.</param>
 /// <param name="DelayedBelow">Below this stage it waits for the first-attempt delay, like an attempt.</param>
@@ -134,7 +135,8 @@ public sealed record Drill(
     string? CopyOf = null,
     bool Gone = false,
     string? QuickMeasure = null,
-    LineFigure? Figure = null
+    LineFigure? Figure = null,
+    IReadOnlyDictionary<LoadTag, int>? HeavyFrom = null
 )
 {
     public bool IsCounteredBy(string drill) => Counters?.Contains(drill) == true;
@@ -171,7 +173,7 @@ public sealed record Drill(
 
     /// <summary>
     /// The load per tag of one variant at one dose. Breath strain of a ramp is heavy above a top of 60 %, else light;
-    /// a passive end-range hold is heavy from 45 s.
+    /// a passive end-range hold is heavy from 45 s, and others by what the drill says.
     /// </summary>
     /// <param name="breathSeconds">One calm breath of whoever does it; a region's load does not depend on it.</param>
     public IReadOnlyDictionary<LoadTag, LoadLevel> LoadsOf(Variant variant, Dose dose, double breathSeconds = Breaths.DefaultSeconds) =>
@@ -183,10 +185,27 @@ public sealed record Drill(
         var loads = new Dictionary<LoadTag, LoadLevel>(variant.Loads ?? Loads);
         if (RampStrain && topPercent > 60)
             loads[LoadTag.BreathStrain] = LoadLevel.Heavy;
-        if (loads.ContainsKey(LoadTag.PassiveEndRange))
-            loads[LoadTag.PassiveEndRange] = longestHoldSeconds >= 45 ? LoadLevel.Heavy : LoadLevel.Light;
+        foreach (var (tag, seconds) in LoadTags.HeavyFrom)
+            if (loads.ContainsKey(tag))
+                loads[tag] = longestHoldSeconds >= seconds ? LoadLevel.Heavy : LoadLevel.Light;
+        if (HeavyFrom is not null)
+            foreach (var (tag, seconds) in HeavyFrom)
+                if (loads.ContainsKey(tag) && longestHoldSeconds >= seconds)
+                    loads[tag] = LoadLevel.Heavy;
         return loads;
     }
+
+    /// <summary>Tags that one of its versions may load.</summary>
+    [JsonIgnore]
+    internal IReadOnlySet<LoadTag> Tags => tags ??= Variants.SelectMany(v => (v.Loads ?? Loads).Keys).Concat(Loads.Keys).ToHashSet();
+
+    private HashSet<LoadTag>? tags;
+
+    /// <summary>Held less than this at a time, a tag is loaded lightly; none where it does not depend on that.</summary>
+    internal int? HeavyAt(LoadTag tag) =>
+        HeavyFrom?.TryGetValue(tag, out var own) == true ? own
+        : Loads.ContainsKey(tag) ? LoadTags.HeavyFrom.Where(h => h.Tag == tag).Select(h => (int?)h.Seconds).FirstOrDefault()
+        : null;
 
     /// <summary>Of work that was done, by what is kept of it; of what nobody said how long it was held, as much as it usually is.</summary>
     public IReadOnlyDictionary<LoadTag, LoadLevel> LoadsOf(Sessions.Work work, double breathSeconds)

@@ -6,7 +6,10 @@ namespace Tensarch.Core.Planning;
 internal static class DrillChoice
 {
     /// <summary>A passive hold stays light below 45 s.</summary>
-    private const double LightHoldSeconds = 40;
+    private const int LightHoldSeconds = 40;
+
+    /// <summary>A ramp strains the breath lightly up to this effort.</summary>
+    private const int LightTopPercent = 60;
 
     /// <returns>The planned side, or the note that says why there is none.</returns>
     /// <param name="companion">It fills the session beside the stage's own drills: in its easiest variant.</param>
@@ -26,8 +29,11 @@ internal static class DrillChoice
         var trains = course.Ladder.TrainsAs(stage);
         var eased = who.Eased.Where(e => e.Touches(drill.Key, drill.Loads)).ToList();
         var easier = eased.Select(e => e.EasierBy).DefaultIfEmpty(0).Max();
-        // What pain eased is practised, not tested.
-        var wanted = easier > 0 || companion ? null : Wanted(drill, side, course);
+        var few = Few(drill, who);
+        if (few is { } tag1 && companion)
+            return (null, new("lightOnly", drill.Key, tag1));
+        // What pain eased is practised, not tested; what is light only is not either.
+        var wanted = easier > 0 || companion || few is not null ? null : Wanted(drill, side, course);
         var since = eased.Where(e => e.EasierBy > 0).Select(e => e.Since).Min();
         var advice = Props(drill, side, who, course);
         var planned = companion ? 0 : VariantEvidence.Of(drill, side, trains, wanted, who, course, since);
@@ -37,13 +43,16 @@ internal static class DrillChoice
         var start = Math.Max(0, planned - easier);
         LoadTag? refused = null;
         PlanNote? spaced = null;
-        for (var i = start; i >= 0; i--)
+        // The easiest of all where it is light only, else the hardest that may be.
+        foreach (var i in Enumerable.Range(0, start + 1).Select(n => few is null ? start - n : n))
         {
             var variant = drill.Variants[i];
             foreach (var dose in Doses(drill, variant, i == start ? wanted : null, who, course, ramps))
             {
                 var loads = drill.LoadsOf(variant, dose, who.BreathSeconds);
-                if (who.Bars.Allow(loads) && Spacing(drill, loads, who, course) is { } note)
+                if (OverHands(drill, variant, who))
+                    refused = LoadTag.Wrist;
+                else if (who.Bars.Allow(loads) && Spacing(drill, loads, who, course) is { } note)
                     spaced ??= note;
                 else if (who.Bars.Allow(loads))
                     return (
@@ -66,6 +75,12 @@ internal static class DrillChoice
         var off = refused is { } tag && who.Bars[tag] == BarLevel.OffLimits;
         return (null, new(off ? "offLimits" : "lightOnly", drill.Key, refused));
     }
+
+    /// <summary>The first tag of a drill that is light only: it is done in its easiest version and at half the dose.</summary>
+    public static LoadTag? Few(Drill drill, Trainee who) => who.Bars.FewOf(drill.Tags);
+
+    private static bool OverHands(Drill drill, Variant variant, Trainee who) =>
+        drill.HandShareOf(variant) > LightWork.HandShare && who.Bars.Few.Contains(LoadTag.Wrist);
 
     /// <summary>What the gate still asks for that this drill trains.</summary>
     /// <param name="side">None: of both, what the side asks that can less.</param>
@@ -93,21 +108,19 @@ internal static class DrillChoice
             who.Eased.Where(e => e.Touches(drill.Key, drill.Loads)).Select(e => e.SettleShare).DefaultIfEmpty(1).Min() is var settle and < 1
         )
             dose = dose.Settled(settle);
+        if (SessionOrder.IsMain(drill.Phase) && who.Bars.FewOf(drill.LoadsOf(variant, dose, who.BreathSeconds)) is not null)
+        {
+            if (LightWork.Half(dose, who.BreathSeconds) is not { } half)
+                yield break;
+            dose = half;
+        }
+        if (who.Bars.Brief && drill.Loads.ContainsKey(LoadTag.PassiveEndRange) && wanted is not { Due: true })
+            dose = LightWork.Held(dose, LightWork.ShortHold, who.BreathSeconds);
         yield return dose;
-        if (dose is RampedDose long_ && Math.Max(long_.SettleSeconds, long_.ResettleSeconds) > LightHoldSeconds)
-            yield return long_ with
-            {
-                SettleSeconds = (int)Math.Min(long_.SettleSeconds, LightHoldSeconds),
-                ResettleSeconds = (int)Math.Min(long_.ResettleSeconds, LightHoldSeconds),
-                ToPercent = Math.Min(long_.ToPercent, 60),
-            };
-        else if (dose is HoldDose { Seconds: > (int)LightHoldSeconds } hold2)
-            yield return hold2 with
-            {
-                Seconds = (int)LightHoldSeconds,
-            };
-        else if (dose is SupportLadderDose ladder && ladder.Rungs.Sum(r => r.Seconds) is var sum && sum > LightHoldSeconds)
-            yield return ladder.Lightened(LightHoldSeconds / sum);
+        var bounds = drill.Loads.Keys.Where(t => who.Bars[t] == BarLevel.LightOnly).Select(t => drill.HeavyAt(t) - 1).OfType<int>();
+        if (bounds.DefaultIfEmpty(0).Min() is > 0 and var bound)
+            dose = LightWork.Held(dose, bound < LightHoldSeconds ? bound : Math.Max(LightHoldSeconds, bound / 10 * 10), who.BreathSeconds);
+        yield return dose is RampedDose ramp ? ramp.CappedAt(LightTopPercent) : dose;
     }
 
     /// <summary>Where end-range work needs days between.</summary>

@@ -43,15 +43,14 @@ internal static class DrillDose
 
     /// <summary>The same dose with one round more; none where the week's step or the drill allows no more.</summary>
     /// <param name="last">Nothing else fills the day: light work may take a round more than usual.</param>
-    /// <param name="mobile">Passive end range is light only: short holds.</param>
-    public static Dose? More(Drill drill, Variant variant, Dose dose, int step, bool mobile, bool last)
+    public static Dose? More(Drill drill, Variant variant, Dose dose, int step, bool last)
     {
         var most = dose switch
         {
             RhythmDose => 1,
             // The first week's dose is the first week's.
             not RampedDose when step == 0 && drill.DoseOf(variant) is RampedDose => dose.Repeats,
-            RampedDose => RampRounds(step, mobile),
+            RampedDose => RampRounds(step),
             _ when drill.Phase == SessionPhase.Neck => dose is RepsDose ? 1 : NeckRounds,
             _ when drill.Loads.ContainsKey(LoadTag.Inverted) && drill.Phase == SessionPhase.Peak => 1,
             _ when drill.IsWayOut => 1,
@@ -59,7 +58,7 @@ internal static class DrillDose
             _ when drill.MostRounds is { } own => own,
             _ when drill.Phase == SessionPhase.Warm => FewestRounds,
             // A step a week is for what loads heavily; light work may fill a session from the first day.
-            _ when (variant.Loads ?? drill.Loads).Values.All(l => l != LoadLevel.Heavy) => MostRounds + (last ? 1 : 0),
+            _ when (variant.Loads ?? drill.Loads).All(l => l.Value != LoadLevel.Heavy || !l.Key.IsRegion()) => MostRounds + (last ? 1 : 0),
             _ => Math.Min(MostRounds, FewestRounds + step),
         };
         return dose.Repeats >= most
@@ -102,16 +101,15 @@ internal static class DrillDose
             <= 2 => full with { ToPercent = Math.Min(60, full.ToPercent) },
             _ => full,
         };
-        var mobile = who.Mobile;
-        return (ramp with { Rounds = RampRounds(who.StepOf(course), mobile) }).CappedAt(who.Bars.RampTopPercent);
+        // Who stays short has room for what is active first.
+        return (ramp with { Rounds = who.Mobile ? 1 : RampRounds(who.StepOf(course)) }).CappedAt(who.Bars.RampTopPercent);
     }
 
     /// <summary>Entries are counted over both sides.</summary>
     private static int SidesOf(Drill drill) => drill.Sides == SideMode.Each ? 2 : 1;
 
-    private static int RampRounds(int step, bool mobile) =>
-        mobile ? 1
-        : step >= 4 ? 3
+    private static int RampRounds(int step) =>
+        step >= 4 ? 3
         : step >= 2 ? 2
         : 1;
 

@@ -19,6 +19,12 @@ internal sealed class PlannedFacts(CatalogueContent catalogue, Drill drill, Plan
     /// <summary>Below nothing while nobody asked: a whole number, so that two who ask at once do no harm.</summary>
     private int resting = -1;
 
+    /// <summary>Seconds of work of both sides on what loads a tag, however lightly.</summary>
+    public double WorkOn(LoadTag tag) =>
+        planned
+            .Sides.Where(s => drill.LoadsOf(drill.VariantAt(s.Variant), s.Dose, breathSeconds).GetValueOrDefault(tag) != LoadLevel.None)
+            .Sum(s => LightWork.WorkSeconds(s.Dose, breathSeconds));
+
     /// <summary>By tag and side, as weeks count it.</summary>
     public LoadLedger Load => load ??= LoadLedger.Of(Work.Planned(planned, planned.Skill ?? "", breathSeconds, catalogue), catalogue);
 

@@ -1,4 +1,5 @@
 using Tensarch.Core.Catalogue;
+using Tensarch.Core.Programmes;
 using Tensarch.Core.Sessions;
 using Tensarch.Core.Students;
 
@@ -51,21 +52,43 @@ public sealed class SessionBuilder(CatalogueContent catalogue)
     }
 
     /// <summary>
-    /// Sparing the wrists means less on the hands, not more of what is light: no more weight on them than in the session of free wrists. No
-    /// limit where they are free.
+    /// What is light only is half of what it would be: of each drill at most half the work that the session of a student without that bar has, and on
+    /// wrists no more weight than in it.
     /// </summary>
     private DayOrder Sparing(Trainee who, SkillParts made, DayOrder order)
     {
-        if (who.Bars[LoadTag.Wrist] != BarLevel.LightOnly)
+        if (who.Bars.Few.Count == 0)
             return order;
-        var free = Build(who with { Bars = who.Bars.Freeing(LoadTag.Wrist) }, made.OfFreeWrists, order) is { IsOk: true } built
-            ? LoadLedger.Of(Work.Planned(built.Value, catalogue), catalogue)[LoadTag.Wrist]
-            : 0;
+        var free = Build(made.Freed.Who with { Minutes = who.Minutes, Courses = who.Courses }, made.Freed, order);
+        if (!free.IsOk)
+            return order;
+        var spared = order with
+        {
+            MostWork = Halves(free.Value),
+            MostOn = who.Bars.Few.ToDictionary(t => t, t => MainWork(free.Value, made.Freed).Sum(f => f.WorkOn(t)) / 2),
+        };
+        if (!who.Bars.Few.Contains(LoadTag.Wrist))
+            return spared;
+        var hands = Math.Min(
+            LoadLedger.Of(Work.Planned(free.Value, catalogue), catalogue)[LoadTag.Wrist],
+            LoadCeiling.WristUnit * LightWork.HandSeconds
+        );
         var key = new LoadKey(LoadTag.Wrist, null);
         var most = order.Most is null ? [] : new Dictionary<LoadKey, int>(order.Most);
-        most[key] = Math.Min(free, most.GetValueOrDefault(key, free));
-        return order with { Most = most };
+        most[key] = Math.Min(hands, most.GetValueOrDefault(key, hands));
+        return spared with { Most = most };
     }
+
+    private IEnumerable<PlannedFacts> MainWork(SessionPlan plan, SkillParts made) =>
+        plan.Drills.Where(d => SessionOrder.IsMain(d, catalogue.Drill(d.Drill))).Select(made.FactsOf);
+
+    private static Dictionary<(string Drill, Side? Side), double> Halves(SessionPlan free) =>
+        (
+            from planned in free.Drills
+            where planned.Reason.Code != "dayGate"
+            from side in planned.Sides
+            select (planned.Drill, side.Side, Half: LightWork.WorkSeconds(side.Dose, free.BreathSeconds) / 2)
+        ).ToDictionary(h => (h.Drill, h.Side), h => h.Half);
 
     /// <summary>Few things for longer; where that left the day short, more things for less time may fill it better.</summary>
     private (SessionPlan Plan, List<string> Empty) Best(Trainee who, SkillParts made, DayOrder order)

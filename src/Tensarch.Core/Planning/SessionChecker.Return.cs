@@ -1,32 +1,38 @@
 using Tensarch.Core.Skills;
+using Tensarch.Core.Students;
 
 namespace Tensarch.Core.Planning;
 
-/// <summary>The way back after a break. Source: planning rules, missed sessions.</summary>
+/// <summary>What a break or pain makes shorter. Source: planning rules, missed sessions; stop rules, pain events.</summary>
 public static partial class SessionChecker
 {
     private const double AnyRounding = 1e-9;
 
     /// <summary>
-    /// On the way back one round of anything that is trained is shorter than it would be without the break: what was planned before the break, or for a
-    /// student who had trained meanwhile, is not run as it is.
+    /// On the way back, and after pain that was reviewed, one round of anything that is trained is shorter than it would be without: what was planned
+    /// before, or for a student who had trained meanwhile, is not run as it is.
     /// </summary>
-    private static IEnumerable<Violation> Back(List<Line> lines, Trainee facts)
+    private static IEnumerable<Violation> Lighter(List<Line> lines, Trainee facts)
     {
-        if (facts.WayBack is not { DoseShare: < 1 and var share })
-            yield break;
-        foreach (
-            var line in lines.Where(l =>
-                l.Planned.Reason.Code != "dayGate" && l.Drill.Kind is not (DrillKind.Raise or DrillKind.Prepare or DrillKind.Calm)
-            )
-        )
+        foreach (var line in lines.Where(l => l.Planned.Reason.Code != "dayGate"))
+        {
+            var returning = line.Drill.Kind is DrillKind.Raise or DrillKind.Prepare or DrillKind.Calm ? 1 : facts.WayBack?.DoseShare ?? 1;
+            var eased = facts.Eased.Where(e => IsAbout(e, line)).Select(e => e.DoseShare).DefaultIfEmpty(1).Min();
+            var share = Math.Min(returning, eased);
             if (
-                line.Side.Dose is RampedDose ramp
-                    ? IsLong(ramp, line, share)
-                    : RoundOf(line.Side.Dose) > Cut(WholeRound(line, facts), share)
+                share < 1
+                && (
+                    line.Side.Dose is RampedDose ramp
+                        ? IsLong(ramp, line, share)
+                        : RoundOf(line.Side.Dose) > Cut(WholeRound(line, facts), share)
+                )
             )
-                yield return new(7, "overReturnDose", line.Drill.Key);
+                yield return new(7, eased < returning ? "notEased" : "overReturnDose", line.Drill.Key);
+        }
     }
+
+    private static bool IsAbout(Eased eased, Line line) =>
+        eased.Drill == line.Drill.Key || eased.Region is { } region && line.Drill.Loads.GetValueOrDefault(region) != LoadLevel.None;
 
     private static bool IsLong(RampedDose ramp, Line line, double share) =>
         line.Drill.DoseOf(line.Variant) is RampedDose whole

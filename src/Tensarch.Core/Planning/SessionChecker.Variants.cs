@@ -1,5 +1,3 @@
-using Tensarch.Core.Students;
-
 namespace Tensarch.Core.Planning;
 
 /// <summary>Variants: none harder than two full sessions of the one before allow, and easier ones after pain.</summary>
@@ -9,12 +7,7 @@ public static partial class SessionChecker
     {
         foreach (var line in lines.Where(l => l.Planned.Reason.Code is not ("dayGate" or "companion")))
         {
-            var touching = facts
-                .Eased.Where(e =>
-                    e.Drill == line.Drill.Key || (e.Region is { } region && line.Drill.Loads.GetValueOrDefault(region) != LoadLevel.None)
-                )
-                .Where(e => e.EasierBy > 0)
-                .ToList();
+            var touching = facts.Eased.Where(e => e.EasierBy > 0 && IsAbout(e, line)).ToList();
             var at = line.Drill.Variants.Index().First(v => v.Item == line.Variant).Index;
             var hardest = Hardest(line, facts, touching.Min(e => e.Since));
             if (touching.Count > 0 && at > Math.Max(0, hardest - touching.Max(e => e.EasierBy)))

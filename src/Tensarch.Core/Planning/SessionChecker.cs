@@ -32,6 +32,7 @@ public static partial class SessionChecker
         [
             .. Skills(plan, facts, catalogue),
             .. Bars(lines, facts),
+            .. LightOnly(lines, facts),
             .. Stages(lines, plan.Notes, facts, catalogue),
             .. Order(lines, plan),
             .. Shape(lines, plan, facts, catalogue),
@@ -41,7 +42,7 @@ public static partial class SessionChecker
             .. FirstWeek(lines, facts),
             .. Growth(lines, facts),
             .. Settled(lines, facts),
-            .. Back(lines, facts),
+            .. Lighter(lines, facts),
             .. Variants(lines, facts),
             .. Ceilings(lines),
             .. Sides(plan, facts),
@@ -162,7 +163,7 @@ public static partial class SessionChecker
                 yield return new(3, "outOfOrder", line.Drill.Key);
             (phase, rank) = (atPhase, atRank);
             foreach (var (tag, load) in line.Loads)
-                if (load == LoadLevel.Heavy && tag.IsRegion() && !prepared.Contains(tag))
+                if (load == LoadLevel.Heavy && tag.IsRegion() && !line.Drill.WarmsUp && !prepared.Contains(tag))
                     yield return new(3, "regionNotPrepared", line.Drill.Key);
             if (line.Drill.PreparesHands)
                 wristsReady = true;
@@ -175,7 +176,7 @@ public static partial class SessionChecker
         foreach (var counter in line.Drill.Counters ?? [])
             if (!lines.Skip(at).Any(l => l.Drill.Key == counter))
                 yield return new(3, "notCountered", line.Drill.Key);
-        if (plan.Drills.Count == 0 || lines[^1].Drill is not { Kind: DrillKind.Calm, Loads.Count: 0 })
+        if (plan.Drills.Count == 0 || lines[^1].Drill is not { Kind: DrillKind.Calm } end || end.Loads.Keys.Any(t => t != LoadTag.Supine))
             yield return new(3, "noCalmAtEnd");
     }
 

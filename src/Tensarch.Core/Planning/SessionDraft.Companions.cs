@@ -8,7 +8,7 @@ internal sealed partial class SessionDraft
 {
     /// <summary>Adds what has to come along; nothing may be done where that cannot.</summary>
     private bool Accompany(SkillPart part, List<PlannedDrill> added) =>
-        AddGateTests(part, added) && AddWrists(added) && AddPreparation(added) && AddCounter(part, added);
+        AddGateTests(part, added) && AddPreparation(added) && AddWrists(added) && AddCounter(part, added);
 
     /// <summary>Every drill that tests a day gate which one of the variants needs, planned as that test.</summary>
     private bool AddGateTests(SkillPart part, List<PlannedDrill> added)
@@ -142,7 +142,7 @@ internal sealed partial class SessionDraft
     private IEnumerable<(LoadTag Region, (SessionPhase, int) Before)> HeavyOn(IEnumerable<PlannedDrill> some) =>
         from planned in some
         from load in LoadsOf(planned)
-        where load.Value == LoadLevel.Heavy && load.Key.IsRegion()
+        where load.Value == LoadLevel.Heavy && load.Key.IsRegion() && !catalogue.Drill(planned.Drill).WarmsUp
         group PlaceOf(planned) by load.Key into region
         select (region.Key, region.Min());
 

@@ -139,7 +139,9 @@ internal sealed partial class SessionDraft
     {
         // Active work first for the very mobile.
         if (part.Who.Mobile)
-            Add(part, part.Further().Where(d => d.Kind == DrillKind.Strength).Take(1));
+            _ = part.Further()
+                .Where(d => d.Kind == DrillKind.Strength)
+                .Any(d => !Enough && Try(part, d, part.ReasonFor(d, "stageWork"), less: true));
         GrowAll(d => d.Skill == part.Skill && IsCore(d));
         var further = part.Further();
         Add(part, further.Where(part.IsWanted));

@@ -41,7 +41,7 @@ internal sealed partial class SessionDraft
         {
             if (calms is null)
             {
-                var calm = Of(DrillKind.Calm).Except(Rests).ToList();
+                var calm = Of(DrillKind.Calm).Except(Rests).Where(d => DrillChoice.Few(d, who) is null).ToList();
                 calms = [.. calm.Index().OrderBy(d => (d.Index + parts[0].Course.SessionsSinceStart) % calm.Count).Select(d => d.Item)];
             }
             return calms;
@@ -74,7 +74,9 @@ internal sealed partial class SessionDraft
     {
         var hands = drills.Any(d => catalogue.Drill(d.Drill).PreparesHands);
         var turns = Warmers
-            .Where(d => d.Kind != DrillKind.Raise && (d.HandShare == 0 || hands) && parts.Any(p => p.Serves(d)))
+            .Where(d =>
+                d.Kind != DrillKind.Raise && (d.HandShare == 0 || hands) && parts.Any(p => p.Serves(d)) && DrillChoice.Few(d, who) is null
+            )
             .OrderBy(d => d.Rank)
             .ToList();
         if (turns.Count == 0)
@@ -148,7 +150,8 @@ internal sealed partial class SessionDraft
                 .Where(d => d.Phase == SessionPhase.Warm && !d.PreparesHands && !catalogue.GatesTestedBy(d.Key).Any())
                 .Index()
                 .OrderBy(d =>
-                    d.Item is { Kind: DrillKind.Raise, HandShare: 0 } && d.Item.Loads.Count == 0 ? 0
+                    DrillChoice.Few(d.Item, who) is not null ? 4
+                    : d.Item is { Kind: DrillKind.Raise, HandShare: 0 } && d.Item.Loads.Count == 0 ? 0
                     : Regions.Any(r => d.Item.Loads.ContainsKey(r)) && (d.Item.HandShare == 0 || Regions.Contains(LoadTag.Wrist)) ? 1
                     : d.Item.HandShare == 0 ? 2
                     : 3
@@ -186,7 +189,7 @@ internal sealed partial class SessionDraft
         foreach (var drill in Calms)
             if (Short || shape.IsRestful(ShapedBy))
                 TryCalm(drill);
-        foreach (var drill in Warmers)
+        foreach (var drill in Warmers.Where(d => DrillChoice.Few(d, who) is null))
             if (Short && Planned(PartFor(drill), drill) is { } more && WarmMay(Seconds(more)))
                 Try(PartFor(drill), drill, new("preparesRegions"));
         for (var seconds = RaiseSeconds + 15; Short && seconds <= MostRaiseSeconds && WarmMay(15); seconds += 15)

@@ -93,6 +93,8 @@ internal sealed partial class SessionDraft
             beside.Count > 0 ? beside : null
         );
         var seconds = Timeline.SecondsOf(plan, catalogue);
+        foreach (var tag in who.Bars.Few.Where(t => drills.Any(d => IsMain(d) && OnTag(d, t) > 0)))
+            notes.Add(new("lightWork", Tag: tag, Number: Math.Min(LightWork.SensationCeiling, who.Bars.SensationCeiling)));
         if (Longest < who.Minutes)
             notes.Add(new("longestDay", Number: Longest));
         if (seconds < shape.FilledShare * Budget)
@@ -158,7 +160,8 @@ internal sealed partial class SessionDraft
 
     /// <summary>Adds a drill when it serves, is allowed and fits, together with what has to come along.</summary>
     /// <param name="must">It is shrunk into the session later rather than left out.</param>
-    private bool Try(SkillPart part, Drill drill, DrillReason reason, bool companion = false, bool must = false)
+    /// <param name="less">Rounds of it go until it fits.</param>
+    private bool Try(SkillPart part, Drill drill, DrillReason reason, bool companion = false, bool must = false, bool less = false)
     {
         if (Has(drill.Key))
             return true;
@@ -166,6 +169,11 @@ internal sealed partial class SessionDraft
             return false;
         if (Plan(part, drill, reason, companion) is not { } planned)
             return false;
+        if (!must && IsMain(planned) && OverHalf(planned) is { } half)
+        {
+            notes.Add(new("lightOnly", drill.Key, half));
+            return false;
+        }
         if (SharedWithOther(planned) is { } region)
         {
             notes.Add(new("otherSkillHeavy", drill.Key, region, Skill: part.Skill));
@@ -185,6 +193,16 @@ internal sealed partial class SessionDraft
                 notes.Add(new(who.Bars[much] == BarLevel.Free ? "weekLoad" : "lightOnly", drill.Key, much));
             return false;
         }
+        while (
+            less
+            && !Fits(added)
+            && added.FindIndex(a => a.Id == planned.Id) is var at
+            && added[at].Sides.All(s => DrillDose.MayLessen(s.Dose))
+        )
+            added[at] = added[at] with
+            {
+                Sides = [.. added[at].Sides.Select(s => s with { Dose = s.Dose.WithRepeats(s.Dose.Repeats - 1) })],
+            };
         if (!must && !Fits(added))
         {
             if (reason.Best is not null || reason.Code is "wayOut" or "practice" or "practiceReps" or "gateAsksHold" or "gateAsksReps")
@@ -229,15 +247,44 @@ internal sealed partial class SessionDraft
             ? Math.Max(0, WarmDrills - drills.Concat(added).Count(d => PlaceOf(d).Phase == SessionPhase.Warm && !IsTest(d)))
             : 0;
         var more = added.Sum(Seconds) - Math.Clamp(warm - WarmSeconds, 0, Math.Max(0, shape.WarmSeconds(who.Minutes) - WarmSeconds));
-        return more <= Room && counted + kept <= shape.MostDrills(who.Minutes) && warm <= shape.WarmMost(who.Minutes) * Budget;
+        return more <= Room
+            && counted + kept <= shape.MostDrills(who.Minutes)
+            && warm - (RaiseSeconds - LeastRaise) <= shape.WarmMost(who.Minutes) * Budget;
     }
 
     private PlannedDrill? Plan(SkillPart part, Drill drill, DrillReason reason, bool companion = false)
     {
         var plan = part.Plan(drill, companion, MayRamp(drill));
         notes.AddRange(plan.Notes);
-        return plan.Sides is { } sides ? new(drill.Key, drill.Key, reason, sides, part.Skill) : null;
+        return plan.Sides is { } sides ? new(drill.Key, drill.Key, reason, Halved(part, drill, sides), part.Skill) : null;
     }
+
+    /// <summary>Of what is light only no more than half of what it would be without that bar.</summary>
+    private IReadOnlyList<PlannedSide> Halved(SkillPart part, Drill drill, IReadOnlyList<PlannedSide> sides) =>
+        order.MostWork is { } most && SessionOrder.IsMain(drill.Phase) && sides.Any(s => part.IsSpared(drill, s))
+            ?
+            [
+                .. sides.Select(s =>
+                    part.IsSpared(drill, s) && most.TryGetValue((drill.Key, s.Side), out var half)
+                        ? s with
+                        {
+                            Dose = LightWork.AtMost(s.Dose, half, who.BreathSeconds),
+                        }
+                        : s
+                ),
+            ]
+            : sides;
+
+    /// <summary>The first tag that is light only of which there would be more than half of what there would be without that bar.</summary>
+    private LoadTag? OverHalf(PlannedDrill planned) =>
+        order
+            .MostOn?.Where(m =>
+                OnTag(planned, m.Key) is > 0 and var more && more + drills.Where(IsMain).Sum(d => OnTag(d, m.Key)) > m.Value
+            )
+            .Select(m => (LoadTag?)m.Key)
+            .FirstOrDefault();
+
+    private double OnTag(PlannedDrill planned, LoadTag tag) => FactsOf(planned).WorkOn(tag);
 
     /// <summary>No other drill of the day ramps on one of its regions.</summary>
     private bool MayRamp(Drill drill) =>

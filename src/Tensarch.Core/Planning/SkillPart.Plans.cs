@@ -54,6 +54,7 @@ internal sealed partial class SkillPart
             || drill.Kind is not (DrillKind.EndRange or DrillKind.Strength)
             || Wanted(drill, weaker) is { Due: true }
             || sides.Count < 2
+            || sides.Exists(s => IsSpared(drill, s))
             || sides.Any(s => s.Dose.Repeats != sides[0].Dose.Repeats)
             || sides[0].Dose.Repeats < 2
         )
@@ -68,6 +69,10 @@ internal sealed partial class SkillPart
         var least = (int)Math.Ceiling(sides.Max(s => s.Dose.Repeats) / 1.5);
         return [.. sides.Select(s => s.Dose.Repeats < least ? s with { Dose = s.Dose.WithRepeats(least) } : s)];
     }
+
+    /// <summary>It loads what is light only: less of it is done, and no more.</summary>
+    public bool IsSpared(Drill drill, PlannedSide side) =>
+        who.Bars.FewOf(drill.LoadsOf(drill.VariantAt(side.Variant), side.Dose, who.BreathSeconds)) is not null;
 
     private readonly ConcurrentDictionary<IReadOnlyList<PlannedSide>, IReadOnlyList<PlannedSide>?> grown = new(
         ReferenceEqualityComparer.Instance
@@ -89,7 +94,8 @@ internal sealed partial class SkillPart
         {
             var variant = drill.VariantAt(side.Variant);
             if (
-                DrillDose.More(drill, variant, side.Dose, who.StepOf(Course), who.Mobile, last) is not { } dose
+                DrillDose.More(drill, variant, side.Dose, who.StepOf(Course), last) is not { } dose
+                || IsSpared(drill, side)
                 || !who.Bars.Allow(drill.LoadsOf(variant, dose, who.BreathSeconds))
             )
                 return null;

@@ -1,6 +1,5 @@
 using System.Collections.Concurrent;
 using Tensarch.Core.Catalogue;
-using Tensarch.Core.Students;
 
 namespace Tensarch.Core.Planning;
 
@@ -11,6 +10,8 @@ namespace Tensarch.Core.Planning;
 /// <param name="who">On the day; its minutes and which of its courses are trained may differ from session to session.</param>
 internal sealed class SkillParts(CatalogueContent catalogue, Trainee who)
 {
+    public Trainee Who => who;
+
     private readonly ConcurrentDictionary<CourseState, ConcurrentDictionary<(int? MostStep, bool Light), SkillPart>> made = new(
         ReferenceEqualityComparer.Instance
     );
@@ -19,8 +20,10 @@ internal sealed class SkillParts(CatalogueContent catalogue, Trainee who)
 
     private SkillParts? freed;
 
-    /// <summary>The same student with free wrists.</summary>
-    public SkillParts OfFreeWrists => freed ??= new(catalogue, who with { Bars = who.Bars.Freeing(LoadTag.Wrist) });
+    /// <summary>The same student with nothing light only.</summary>
+    public SkillParts Freed => freed ??= new(catalogue, Of(who));
+
+    private static Trainee Of(Trainee who) => who with { Bars = who.Bars.Freeing(who.Bars.Few) };
 
     public SkillPart Of(CourseState course, DayOrder order)
     {

@@ -17,6 +17,9 @@ public sealed class LoadLedger
 
     private readonly Dictionary<LoadKey, int> loads;
 
+    /// <summary>Where nobody said how long it was.</summary>
+    private const double UsualBreath = 5;
+
     private LoadLedger(Dictionary<LoadKey, int> loads) => this.loads = loads;
 
     /// <summary>What a side carries: its own, and what both carry together. Without a side, everything on either.</summary>
@@ -63,7 +66,7 @@ public sealed class LoadLedger
     private void Add(Work done, Drill drill, Variant variant)
     {
         var dose = drill.DoseOf(variant);
-        var seconds = done.Seconds ?? WorkSeconds(dose);
+        var seconds = done.Seconds ?? (int)LightWork.WorkSeconds(dose, UsualBreath);
         var levels = done.Seconds is null ? drill.LoadsOf(variant, dose) : drill.LoadsOf(variant, done.LongestHold, done.TopPercent);
         foreach (var (tag, level) in levels)
         {
@@ -73,7 +76,8 @@ public sealed class LoadLedger
                 heavyWrists |= level == LoadLevel.Heavy && seconds > 0;
                 Add(new(tag, limb), (int)Math.Round(100 * drill.HandShareOf(variant) * seconds));
             }
-            else if (level == LoadLevel.Heavy)
+            // The way into the work and out of it is no load of a week.
+            else if (level == LoadLevel.Heavy && SessionOrder.IsMain(drill.Phase))
                 Add(new(tag, limb), seconds);
         }
     }
@@ -83,18 +87,4 @@ public sealed class LoadLedger
         if (load > 0)
             loads[key] = loads.GetValueOrDefault(key) + load;
     }
-
-    /// <summary>What a dose takes of work, its rests left out.</summary>
-    private static int WorkSeconds(Dose dose) =>
-        dose switch
-        {
-            HoldDose d => d.Rounds * (d.Seconds ?? 5 * d.Breaths ?? 0),
-            RampedDose d => d.SettleSeconds + d.Rounds * (d.PressSeconds + d.LiftSeconds + d.ResettleSeconds),
-            RepsDose d => d.Sets * d.Reps * d.SecondsPerRep,
-            RhythmDose d => 5 * d.Reps,
-            SupportLadderDose d => d.Rounds * d.Rungs.Sum(r => r.Seconds),
-            AttemptsDose d => d.Attempts * d.MaxSeconds,
-            FlowDose d => d.Rounds * d.Positions.Sum(p => p.Seconds ?? 5 * p.Breaths ?? 0),
-            _ => 0,
-        };
 }

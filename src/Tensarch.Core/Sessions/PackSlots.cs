@@ -111,7 +111,10 @@ internal sealed class PackSlots(SessionPlan plan, Trainee who, CatalogueContent 
     public PackSlot Instead(string id, DrillAt at, Side? side, int stage, string? skill)
     {
         var drill = content.Drill(at.Drill);
-        var planned = new PlannedSide(side, stage, at.Variant, drill.DoseOf(drill.VariantAt(at.Variant)), null);
+        var dose = drill.DoseOf(drill.VariantAt(at.Variant));
+        if (who.Bars.FewOf(drill.Tags) is not null)
+            dose = LightWork.Half(dose, who.BreathSeconds) ?? dose.WithRepeats(1);
+        var planned = new PlannedSide(side, stage, at.Variant, dose, null);
         var whole = new PlannedDrill(id, drill.Key, new("dayGate"), [planned], skill);
         return Of(new(id, whole, planned, Timeline.Segments(id, drill, planned, false, who.BreathSeconds)), practice: true);
     }
@@ -123,6 +126,7 @@ internal sealed class PackSlots(SessionPlan plan, Trainee who, CatalogueContent 
         var drill = content.Drill(part.Planned.Drill);
         if (
             longer.Dose.Repeats == part.PlannedSide.Dose.Repeats
+            || who.Bars.FewOf(drill.Tags) is not null
             || !who.Bars.Allow(drill.LoadsOf(drill.VariantAt(longer.Variant), longer.Dose, who.BreathSeconds))
         )
             return null;

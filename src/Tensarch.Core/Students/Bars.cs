@@ -4,7 +4,8 @@ namespace Tensarch.Core.Students;
 /// <param name="ScreenedOn">When the whole screen was last gone through.</param>
 /// <param name="DueOn">When it is repeated.</param>
 /// <param name="Changed">What was said to have changed since.</param>
-public sealed record ScreenView(ScreenState State, DateOnly? ScreenedOn, DateOnly? DueOn, string? Changed)
+/// <param name="Unasked">Questions that came after the student was screened: asked at the next start, and no reason to stop until then.</param>
+public sealed record ScreenView(ScreenState State, DateOnly? ScreenedOn, DateOnly? DueOn, string? Changed, IReadOnlyList<string> Unasked)
 {
     /// <summary>The screen is repeated after so many months.</summary>
     public const int RescreenMonths = 6;
@@ -44,12 +45,17 @@ public sealed class Bars
     /// <summary>The newest answer to each question.</summary>
     public IReadOnlyCollection<IntakeAnswer> Answers => newest.Values;
 
+    /// <summary>Questions that came after the student was screened, and were not asked yet.</summary>
+    private IEnumerable<string> Unasked =>
+        whole is null ? [] : questions.Where(q => q.AddedLater && !newest.ContainsKey(q.Key)).Select(q => q.Key);
+
     public ScreenView Screen(DateOnly day) =>
         new(
-            Screening.StateOf(questions.All(q => newest.ContainsKey(q.Key)), whole?.On, changed is not null, day),
+            Screening.StateOf(questions.All(q => newest.ContainsKey(q.Key) || q.AddedLater), whole?.On, changed is not null, day),
             whole?.On,
             whole is null ? null : Screening.DueOn(whole.On),
-            changed?.Note
+            changed?.Note,
+            [.. Unasked]
         );
 
     public DayBars On(DateOnly day) =>
@@ -64,7 +70,8 @@ public sealed class Bars
                 Reviews,
                 facts.Clearances,
                 day,
-                changed?.At
+                changed?.At,
+                AgeOn(day)
             )
         );
 
@@ -72,13 +79,20 @@ public sealed class Bars
         facts.Person.BirthDate is { } born && Age.Years(born, day) < Age.Adult
         || newest.TryGetValue(IntakeQuestion.Under18, out var answer) && answer.Yes;
 
+    /// <summary>Of who says that they are under 18 and gives no birth date the youngest that may train.</summary>
+    private int? AgeOn(DateOnly day) =>
+        facts.Person.BirthDate is { } born ? Age.Years(born, day)
+        : IsMinor(day) ? Age.Youngest
+        : null;
+
     /// <summary>The days on which something may change without a new fact.</summary>
     internal IEnumerable<DateOnly> Turns()
     {
         if (whole is not null)
             yield return Screening.DueOn(whole.On);
         if (facts.Person.BirthDate is { } born)
-            yield return born.AddYears(Age.Adult);
+            foreach (var years in Age.Turns)
+                yield return born.AddYears(years);
         foreach (var clearance in facts.Clearances)
         {
             yield return clearance.From;

@@ -32,6 +32,9 @@ public enum SignalKind
 /// <param name="Drill">The drill it came with, where it is known.</param>
 public sealed record BodySignal(Guid Id, DateTimeOffset At, SignalKind Kind, LoadTag? Region, Side? Side, int? Pain, string? Drill = null)
 {
+    /// <summary>The part of the body that was pointed at; none where only the region is known.</summary>
+    public string? Place { get; init; }
+
     /// <summary>When it was heard of, or last said otherwise: nothing that was recorded before that lifts what it bars.</summary>
     public DateTimeOffset RecordedAt { get; init; } = At;
 

@@ -2,7 +2,7 @@ namespace Tensarch.Core.Students;
 
 /// <summary>One link of the chain that bars a tag.</summary>
 /// <param name="Code">
-/// <c>intake</c>, <c>painEvents</c>, <c>stopRule</c>, <c>notScreened</c>, <c>screenDue</c>, <c>somethingChanged</c> or <c>guardianConsent</c>.
+/// <c>intake</c>, <c>painEvents</c>, <c>stopRule</c>, <c>notScreened</c>, <c>screenDue</c>, <c>somethingChanged</c>, <c>guardianConsent</c>, <c>needsClearance</c>, <c>tooYoung</c> or <c>under16</c>.
 /// </param>
 /// <param name="Question">The intake question, where one is the reason.</param>
 /// <param name="Signal">The signal in a session, where one is the reason.</param>
@@ -11,6 +11,8 @@ namespace Tensarch.Core.Students;
 /// <param name="ClearedUntil">A clearance lifts it up to this day: it does not count today.</param>
 /// <param name="LapsedOn">A clearance that lifted it has lapsed: the bar is back since this day.</param>
 /// <param name="ClearedBefore">A clearance stands for the tag, but is older than this: it lifts nothing that came after it.</param>
+/// <param name="Manner">How light, where it is light only.</param>
+/// <param name="On">It bars the tag only in what loads this as well.</param>
 public sealed record BarReason(
     LoadTag Tag,
     BarLevel Level,
@@ -21,7 +23,9 @@ public sealed record BarReason(
     DateTimeOffset? Since = null,
     DateOnly? ClearedUntil = null,
     DateOnly? LapsedOn = null,
-    bool ClearedBefore = false
+    bool ClearedBefore = false,
+    LightManner Manner = LightManner.Few,
+    LoadTag? On = null
 )
 {
     /// <summary>Counts on the day.</summary>
@@ -42,6 +46,12 @@ public enum LiftedBy
 
     /// <summary>A guardian's recorded consent.</summary>
     GuardianConsent,
+
+    /// <summary>Any clinician's clearance that knows of it.</summary>
+    AnyClearance,
+
+    /// <summary>Nothing but growing older.</summary>
+    Age,
 }
 
 /// <summary>
@@ -54,6 +64,7 @@ public sealed class DayBars
     public const int MinorRampTop = 60;
     private readonly Dictionary<LoadTag, BarLevel> levels;
     private readonly IReadOnlyList<(string Gate, LoadTag Tag)> askedGates;
+    private readonly List<BarReason> pairs;
 
     private DayBars(
         IReadOnlyList<BarReason> reasons,
@@ -68,8 +79,9 @@ public sealed class DayBars
         RampTopPercent = rampTopPercent;
         levels = LoadTags.All.ToDictionary(
             t => t,
-            t => reasons.Where(r => r.Tag == t && r.Standing).Select(r => r.Level).DefaultIfEmpty().Max()
+            t => reasons.Where(r => r.Tag == t && r.Standing && r.On is null).Select(r => r.Level).DefaultIfEmpty().Max()
         );
+        pairs = [.. reasons.Where(r => r.Standing && r.On is not null)];
     }
 
     public IReadOnlyDictionary<LoadTag, BarLevel> Levels => levels;
@@ -84,8 +96,9 @@ public sealed class DayBars
 
     public BarLevel this[LoadTag tag] => levels[tag];
 
-    /// <summary>The same with nothing on one tag: what a bar on it is compared with.</summary>
-    internal DayBars Freeing(LoadTag tag) => new([.. Reasons.Where(r => r.Tag != tag)], SensationCeiling, RampTopPercent, askedGates);
+    /// <summary>The same with nothing on some tags: what a bar on it is compared with.</summary>
+    internal DayBars Freeing(IReadOnlyCollection<LoadTag> tags) =>
+        new([.. Reasons.Where(r => !tags.Contains(r.Tag))], SensationCeiling, RampTopPercent, askedGates);
 
     /// <summary>The same with everything light only that is free: what a light part of a plan is made by.</summary>
     internal DayBars Lightened() => new(this);
@@ -107,7 +120,36 @@ public sealed class DayBars
                 BarLevel.LightOnly => l.Value == LoadLevel.Light,
                 _ => false,
             }
+        )
+        && pairs.All(p =>
+            loads.GetValueOrDefault(p.On!.Value) == LoadLevel.None
+            || loads.GetValueOrDefault(p.Tag) is var level
+                && (level == LoadLevel.None || (level == LoadLevel.Light && p.Level == BarLevel.LightOnly))
         );
+
+    /// <summary>What is off limits in what loads something else as well: the tag, and that.</summary>
+    public IEnumerable<(LoadTag Tag, LoadTag On)> Together =>
+        pairs.Where(p => p.Level == BarLevel.OffLimits).Select(p => (p.Tag, p.On!.Value)).Distinct();
+
+    /// <summary>
+    /// The first tag of a load that is light only and asks for less of it: the easiest version, half the work. Not what a light day makes light.
+    /// </summary>
+    public LoadTag? FewOf(IReadOnlyDictionary<LoadTag, LoadLevel> loads) =>
+        Few.Cast<LoadTag?>().FirstOrDefault(t => loads.GetValueOrDefault(t!.Value) != LoadLevel.None);
+
+    internal LoadTag? FewOf(IReadOnlySet<LoadTag> tags) => Few.Cast<LoadTag?>().FirstOrDefault(t => tags.Contains(t!.Value));
+
+    /// <summary>Tags of which there is less; where a bar holds them off limits there is none.</summary>
+    public IReadOnlyList<LoadTag> Few => few ??= [.. LoadTags.All.Where(t => IsLight(t, LightManner.Few))];
+
+    private IReadOnlyList<LoadTag>? few;
+
+    /// <summary>Passive holds stay short.</summary>
+    public bool Brief => IsLight(LoadTag.PassiveEndRange, LightManner.Brief);
+
+    private bool IsLight(LoadTag tag, LightManner manner) =>
+        levels[tag] != BarLevel.OffLimits
+        && Reasons.Any(r => r.Tag == tag && r.Standing && r.On is null && r.Level == BarLevel.LightOnly && r.Manner == manner);
 
     /// <summary>The day gates that an answer at intake puts before work with such a load, whoever cleared it.</summary>
     public IEnumerable<string> GatesFor(IReadOnlyDictionary<LoadTag, LoadLevel> loads) =>
@@ -125,7 +167,7 @@ public sealed class DayBars
         var answered = questions.Join(screening.Yes, q => q.Key, y => y.Question, (q, y) => (Question: q, y.At)).ToList();
         var yes = answered.Select(a => a.Question).ToList();
         return new(
-            [.. FromScreen(screening), .. FromIntake(answered, screening), .. FromReviews(screening)],
+            [.. FromScreen(screening), .. FromAge(screening), .. FromIntake(answered, screening), .. FromReviews(screening)],
             yes.Select(q => q.SensationCeiling ?? 10).Append(screening.Minor ? MinorCeiling : 10).Append(screening.SensationCeiling).Min(),
             yes.Select(q => q.RampTopPercent ?? 100).Append(screening.Minor ? MinorRampTop : 100).Min(),
             [
@@ -164,10 +206,34 @@ public sealed class DayBars
         from effect in yes.Question.Effects
         from tag in effect.Covers
         select Weighed(
-            new(tag, effect.Level, "intake", LiftedBy.Clearance, yes.Question.Key, Since: yes.At),
+            effect.AnyClearance
+                ? new(tag, effect.Level, "needsClearance", LiftedBy.AnyClearance, yes.Question.Key, Since: yes.At)
+                : new(
+                    tag,
+                    effect.Level,
+                    "intake",
+                    LiftedBy.Clearance,
+                    yes.Question.Key,
+                    Since: yes.At,
+                    Manner: effect.Manner,
+                    On: effect.On
+                ),
             screening,
             c => c.RecordedAt >= yes.At
         );
+
+    /// <summary>Children stretch actively and short, and carry nothing on the neck; the youngest follow no programme at all.</summary>
+    private static IEnumerable<BarReason> FromAge(Screening screening)
+    {
+        if (screening.Age < Core.Students.Age.Youngest)
+            foreach (var tag in LoadTags.All)
+                yield return new(tag, BarLevel.OffLimits, "tooYoung", LiftedBy.Age);
+        if (screening.Age < Core.Students.Age.Grown)
+        {
+            yield return new(LoadTag.PassiveEndRange, BarLevel.LightOnly, "under16", LiftedBy.Age, Manner: LightManner.Brief);
+            yield return new(LoadTag.Neck, BarLevel.LightOnly, "under16", LiftedBy.Age, Manner: LightManner.NotHeavy);
+        }
+    }
 
     private static IEnumerable<BarReason> FromReviews(Screening screening) =>
         from bar in screening.Reviews
@@ -184,7 +250,8 @@ public sealed class DayBars
     /// <summary>Weighs a reason against the clearances: one that knows of it and covers its tag on the day lifts it.</summary>
     private static BarReason Weighed(BarReason reason, Screening screening, Func<Clearance, bool> knows)
     {
-        var about = screening.Clearances.Where(c => c.Tags.Contains(reason.Tag) && knows(c)).ToList();
+        var any = reason.LiftedBy == LiftedBy.AnyClearance;
+        var about = screening.Clearances.Where(c => (any || c.Tags.Contains(reason.Tag)) && knows(c)).ToList();
         var standing = about.Where(c => c.StandsOn(screening.Today)).ToList();
         if (standing.Count > 0)
             return reason with { ClearedUntil = standing.Max(c => c.LapsesOn).AddDays(-1) };
@@ -192,7 +259,7 @@ public sealed class DayBars
         return reason with
         {
             LapsedOn = lapsed.Count > 0 ? lapsed.Max(c => c.LapsesOn) : null,
-            ClearedBefore = screening.Clearances.Any(c => c.Covers(reason.Tag, screening.Today)),
+            ClearedBefore = screening.Clearances.Any(c => (any || c.Tags.Contains(reason.Tag)) && c.StandsOn(screening.Today)),
         };
     }
 }

@@ -8,8 +8,31 @@ public enum TagScope
     All,
 }
 
+/// <summary>How light "light only" is.</summary>
+public enum LightManner
+{
+    /// <summary>The easiest version, half the work, low effort; nothing of it beside the core.</summary>
+    Few,
+
+    /// <summary>Holds of at most 30 s; the rounds stay.</summary>
+    Brief,
+
+    /// <summary>Only what is heavy is out.</summary>
+    NotHeavy,
+}
+
 /// <summary>What a "yes" does to some tags.</summary>
-public sealed record BarEffect(BarLevel Level, TagScope Scope, IReadOnlyList<LoadTag> Tags)
+/// <param name="Manner">Where it makes them light only.</param>
+/// <param name="AnyClearance">Any clearance that knows of the answer lifts it; what else the answer bars stays.</param>
+/// <param name="On">It bars the tags only in what loads this as well.</param>
+public sealed record BarEffect(
+    BarLevel Level,
+    TagScope Scope,
+    IReadOnlyList<LoadTag> Tags,
+    LightManner Manner = LightManner.Few,
+    bool AnyClearance = false,
+    LoadTag? On = null
+)
 {
     public IEnumerable<LoadTag> Covers =>
         Scope switch
@@ -25,6 +48,7 @@ public sealed record BarEffect(BarLevel Level, TagScope Scope, IReadOnlyList<Loa
 /// <param name="RampTopPercent">Ramped contractions top out here.</param>
 /// <param name="Advice">Shown at once when the answer is yes.</param>
 /// <param name="DayGates">Day gates that after a yes stand before all main work that loads one of its tags, in every session.</param>
+/// <param name="AddedLater">Who was screened before it is asked at the next start, and trains on until then.</param>
 public sealed record IntakeQuestion(
     string Key,
     string Text,
@@ -33,7 +57,8 @@ public sealed record IntakeQuestion(
     string Advice,
     int? SensationCeiling = null,
     int? RampTopPercent = null,
-    IReadOnlyList<string>? DayGates = null
+    IReadOnlyList<string>? DayGates = null,
+    bool AddedLater = false
 )
 {
     /// <summary>A yes asks for a guardian's consent before anything, like a birth date less than 18 years ago.</summary>

@@ -23,6 +23,21 @@ public enum LoadTag
     PassiveEndRange,
     FallRisk,
     BreathStrain,
+
+    /// <summary>Lying on the back.</summary>
+    Supine,
+
+    /// <summary>Lying face down.</summary>
+    Prone,
+
+    /// <summary>The spine turned.</summary>
+    Twist,
+
+    /// <summary>Landing: runs, skips, hops.</summary>
+    Impact,
+
+    /// <summary>The spine rounded: heavy at the end of it, or under load.</summary>
+    SpineFlexion,
 }
 
 public static class LoadTags
@@ -30,6 +45,9 @@ public static class LoadTags
     public static readonly IReadOnlyList<LoadTag> All = Enum.GetValues<LoadTag>();
 
     public static readonly IReadOnlyList<LoadTag> Regions = [.. All.TakeWhile(tag => tag != LoadTag.Inverted)];
+
+    /// <summary>Held so many seconds and more at a time, whatever is done loads these heavily where it loads them, and lightly below.</summary>
+    internal static readonly IReadOnlyList<(LoadTag Tag, int Seconds)> HeavyFrom = [(LoadTag.PassiveEndRange, 45), (LoadTag.Supine, 61)];
 
     public static bool IsRegion(this LoadTag tag) => tag < LoadTag.Inverted;
 }

@@ -25,6 +25,7 @@ public sealed record YesAnswer(string Question, DateTimeOffset At);
 /// <param name="GuardianConsent">A guardian's consent is on record.</param>
 /// <param name="SensationCeiling">The coach's own ceiling for the student, of 10.</param>
 /// <param name="Clearances">All that were ever recorded: a lapsed one says why a bar is back.</param>
+/// <param name="Age">In years; none where it is not known and nobody said that they are young.</param>
 /// <param name="ChangedAt">When something was said to have changed since the screen.</param>
 internal sealed record Screening(
     ScreenState Screen,
@@ -35,7 +36,8 @@ internal sealed record Screening(
     IReadOnlyList<ReviewBar> Reviews,
     IReadOnlyList<Clearance> Clearances,
     DateOnly Today,
-    DateTimeOffset? ChangedAt = null
+    DateTimeOffset? ChangedAt = null,
+    int? Age = null
 )
 {
     /// <param name="answered">Every question has an answer.</param>

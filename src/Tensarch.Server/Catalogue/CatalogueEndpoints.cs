@@ -19,7 +19,8 @@ public sealed record CatalogueResponse(
     IReadOnlyList<DrillView> Drills,
     IReadOnlyList<IntakeQuestion> Questions,
     IReadOnlyList<Approach> Approaches,
-    IReadOnlyList<DayGate> DayGates
+    IReadOnlyList<DayGate> DayGates,
+    IReadOnlyList<BodyPlace> Places
 );
 
 /// <param name="QuickMeasure">What is read of it by one's own hand at the last repetition.</param>
@@ -72,7 +73,8 @@ public static class CatalogueEndpoints
                             ],
                             c.Questions,
                             c.Approaches,
-                            c.DayGates
+                            c.DayGates,
+                            BodyPlaces.All
                         )
                     )
             )

@@ -193,6 +193,9 @@ public sealed class SignalRow : IFact, IJudged, ITold
 
     public LoadTag? Region { get; set; }
 
+    /// <summary>The part of the body that was pointed at, a key; none where only the region was said.</summary>
+    public string? Place { get; set; }
+
     public Side? Side { get; set; }
 
     public int? Pain { get; set; }

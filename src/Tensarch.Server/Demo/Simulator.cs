@@ -160,7 +160,7 @@ internal sealed partial class Simulator(
         foreach (var given in who.Clearances)
         {
             var clearance = new ClearanceRequest(NewId(), given.Role, given.Tags, today.AddDays(given.From), today.AddDays(given.Until));
-            Must((await desk.Clear(id, clearance, ct)).Problems);
+            Must((await desk.Clear(id, clearance, false, ct)).Problems);
         }
         db.ChangeTracker.Clear();
     }

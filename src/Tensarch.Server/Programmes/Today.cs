@@ -1,6 +1,7 @@
 using Microsoft.AspNetCore.Http.HttpResults;
 using Microsoft.EntityFrameworkCore;
 using Tensarch.Core;
+using Tensarch.Core.Catalogue;
 using Tensarch.Core.Skills;
 using Tensarch.Core.Students;
 using Tensarch.Server.Data;
@@ -34,6 +35,7 @@ public sealed record TodayTest(Guid StudentId, string Name, string Skill, Side? 
 public sealed record TodayBar(Guid StudentId, string Name, IReadOnlyList<LoadTag> Tags, BarReason Reason);
 
 /// <param name="Tests">Something is tested in it.</param>
+/// <param name="Unasked">Intake questions that came after its student was screened: asked when it begins.</param>
 public sealed record TodaySession(
     Guid Session,
     Guid StudentId,
@@ -44,13 +46,23 @@ public sealed record TodaySession(
     DayHalf? Half,
     bool Tests,
     DateTimeOffset? StartedAt,
-    DateTimeOffset? EndedAt
+    DateTimeOffset? EndedAt,
+    int Unasked = 0
 );
 
 public sealed record TodayGate(Guid StudentId, string Name, string Skill, Side? Side);
 
 /// <summary>Pain above easy, or a stop, since yesterday.</summary>
-public sealed record TodaySignal(Guid StudentId, string Name, SignalKind Kind, LoadTag? Region, Side? Side, int? Pain, DateTimeOffset At);
+public sealed record TodaySignal(
+    Guid StudentId,
+    string Name,
+    SignalKind Kind,
+    LoadTag? Region,
+    string? Place,
+    Side? Side,
+    int? Pain,
+    DateTimeOffset At
+);
 
 /// <param name="Until">The last day on which it counted, or counts.</param>
 /// <param name="Lapsed">It counts no more.</param>
@@ -79,6 +91,7 @@ public static class Today
         BoardDesk board,
         Standings standings,
         StudioClock clock,
+        CatalogueContent catalogue,
         CancellationToken ct
     )
     {
@@ -149,12 +162,20 @@ public static class Today
             .Select(g => new { StudentId = g.Key, At = g.Max(p => p.At) })
             .ToDictionaryAsync(p => p.StudentId, p => p.At, ct);
         missed = [.. missed.Where(m => !plannedAt.TryGetValue(m.StudentId, out var at) || clock.DayOf(at) <= m.Last)];
+        var unasked = await Unasked(db, catalogue, [.. sessions.Where(s => s.Training == null).Select(s => s.StudentId)], ct);
         var tests = await TestsDue(db, today, ct);
         var bars = await new NewBars(db, standings, clock).Since(today.AddDays(-1), ct);
         return TypedResults.Ok(
             new TodayPage(
                 today,
-                [.. from s in sessions where students.ContainsKey(s.StudentId) select Line(s, students[s.StudentId])],
+                [
+                    .. from s in sessions
+                    where students.ContainsKey(s.StudentId)
+                    select Line(s, students[s.StudentId]) with
+                    {
+                        Unasked = unasked.GetValueOrDefault(s.StudentId),
+                    },
+                ],
                 [
                     .. from g in gates
                     where students.ContainsKey(g.StudentId)
@@ -164,7 +185,7 @@ public static class Today
                 [
                     .. from s in signals
                     where students.ContainsKey(s.StudentId)
-                    select new TodaySignal(s.StudentId, students[s.StudentId], s.Kind, s.Region, s.Side, s.Pain, s.At),
+                    select new TodaySignal(s.StudentId, students[s.StudentId], s.Kind, s.Region, s.Place, s.Side, s.Pain, s.At),
                 ],
                 [
                     .. from c in clearances
@@ -186,6 +207,33 @@ public static class Today
                 students.Count
             )
         );
+    }
+
+    /// <summary>How many questions that came later were not asked yet, by student; none for who was never screened.</summary>
+    private static async Task<Dictionary<Guid, int>> Unasked(
+        TensarchDb db,
+        CatalogueContent catalogue,
+        IReadOnlyList<Guid> students,
+        CancellationToken ct
+    )
+    {
+        var later = catalogue.Questions.Where(q => q.AddedLater).Select(q => q.Key).ToList();
+        var asked = await db
+            .Screenings.AsNoTracking()
+            .Where(s => students.Contains(s.StudentId) && s.Kind == ScreeningKind.Whole)
+            .Select(s => s.StudentId)
+            .Distinct()
+            .Select(id => new
+            {
+                Id = id,
+                Answered = db
+                    .Answers.Where(a => a.StudentId == id && later.Contains(a.Question))
+                    .Select(a => a.Question)
+                    .Distinct()
+                    .Count(),
+            })
+            .ToListAsync(ct);
+        return asked.ToDictionary(a => a.Id, a => later.Count - a.Answered);
     }
 
     /// <summary>The gates that are nearest to open and wait for a test, the nearest first.</summary>

@@ -82,6 +82,7 @@ internal sealed class FloorFacts(TensarchDb db, StudioClock clock, StudioScope s
             Drill = said.Drill,
             Kind = said.Kind,
             Region = said.Region,
+            Place = said.Place,
             Side = said.Side,
             Pain = said.Pain,
             At = at,

@@ -23,8 +23,16 @@ internal abstract record FloorSaid(Guid Id, DateTimeOffset At)
     ) : FloorSaid(Id, At);
 
     /// <param name="Drill">In which it was felt; of a drill that is there no more, its name.</param>
-    public sealed record Signal(Guid Id, DateTimeOffset At, SignalKind Kind, LoadTag? Region, Side? Side, int? Pain, string? Drill)
-        : FloorSaid(Id, At);
+    public sealed record Signal(
+        Guid Id,
+        DateTimeOffset At,
+        SignalKind Kind,
+        LoadTag? Region,
+        Side? Side,
+        int? Pain,
+        string? Drill,
+        string? Place
+    ) : FloorSaid(Id, At);
 
     public sealed record Gate(Guid Id, DateTimeOffset At, string Key, Side? Side, IReadOnlyList<GateAnswer> Answers) : FloorSaid(Id, At);
 
@@ -70,7 +78,8 @@ internal abstract record FloorSaid(Guid Id, DateTimeOffset At)
                         fact.Region,
                         fact.Side,
                         fact.Pain,
-                        catalogue.FindDrill(fact.Drill ?? "")?.Key ?? fact.Drill
+                        catalogue.FindDrill(fact.Drill ?? "")?.Key ?? fact.Drill,
+                        BodyPlaces.Of(fact.Place, fact.Region)?.Key
                     );
             case FloorFactKind.Gate:
                 return fact.Gate is { } gate && catalogue.FindDayGate(gate) is not null

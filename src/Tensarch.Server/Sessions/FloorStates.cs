@@ -33,7 +33,11 @@ internal sealed class FloorStates(TensarchDb db, Standings standings, CatalogueC
     public void Say(SignalRow row)
     {
         var (state, facts) = known[row.StudentId];
-        var said = new BodySignal(row.Id, row.At, row.Kind, row.Region, row.Side, row.Pain, row.Drill) { RecordedAt = row.RecordedAt };
+        var said = new BodySignal(row.Id, row.At, row.Kind, row.Region, row.Side, row.Pain, row.Drill)
+        {
+            RecordedAt = row.RecordedAt,
+            Place = row.Place,
+        };
         known[row.StudentId] = (
             StudentState.From(state.Facts with { Signals = [.. state.Facts.Signals, said] }, clock.Moment, catalogue),
             facts

@@ -47,7 +47,13 @@ public sealed record LoggedPart(
 /// <inheritdoc cref="SeenRound"/>
 public sealed record LoggedRound([Range(1, HandLog.MostRounds)] int Round, [Range(0, LoggedSet.LongestSeconds)] double Number);
 
-public sealed record LoggedSignal(SignalKind Signal, LoadTag? Region, [Range(0, 10)] int? Pain, Side? Side = null);
+public sealed record LoggedSignal(
+    SignalKind Signal,
+    LoadTag? Region,
+    [Range(0, 10)] int? Pain,
+    Side? Side = null,
+    [RegularExpression(Key.Pattern)] string? Place = null
+);
 
 /// <summary>Writes down a lesson by hand, through the same door as the floor: barred work is no more taken from a hand than from the runner.</summary>
 public sealed class LogDesk(TensarchDb db, CatalogueContent catalogue, PlanDesk plans, FloorDesk floor, NoteDesk notes, StudioClock clock)
@@ -160,6 +166,7 @@ public sealed class LogDesk(TensarchDb db, CatalogueContent catalogue, PlanDesk 
                             Side: signal.Side,
                             Signal: signal.Signal,
                             Region: signal.Region,
+                            Place: signal.Place,
                             Pain: signal.Pain
                         ),
                     ]

@@ -70,7 +70,8 @@ public sealed record FloorFact(
     [RegularExpression(Key.Pattern)] string? Gate = null,
     [MaxLength(20)] IReadOnlyList<GateAnswer>? Answers = null,
     Guid? Of = null,
-    [Range(1, 5)] int? Quality = null
+    [Range(1, 5)] int? Quality = null,
+    [RegularExpression(Key.Pattern)] string? Place = null
 );
 
 public sealed record GateAnswer([RegularExpression(Key.Pattern)] string Check, [Range(0, 100)] int Answer);

@@ -259,7 +259,11 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
                 .. rows.Signals[id]
                     .Select(s =>
                         corrections.Apply(
-                            new BodySignal(s.Id, s.At, s.Kind, s.Region, s.Side, s.Pain, s.Drill) { RecordedAt = s.RecordedAt }
+                            new BodySignal(s.Id, s.At, s.Kind, s.Region, s.Side, s.Pain, s.Drill)
+                            {
+                                RecordedAt = s.RecordedAt,
+                                Place = s.Place,
+                            }
                         )
                     )
                     .OfType<BodySignal>(),

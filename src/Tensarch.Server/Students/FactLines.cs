@@ -31,6 +31,7 @@ public sealed record FactLine(
     bool UnderBar = false,
     SignalKind? Signal = null,
     LoadTag? Region = null,
+    string? Place = null,
     int? Pain = null,
     string? Skill = null,
     int? Stage = null,
@@ -155,6 +156,7 @@ internal static class FactLines
                     Side: s.Side,
                     Signal: s.Kind,
                     Region: s.Region,
+                    Place: s.Place,
                     Pain: s.Pain,
                     HeardAt: Late(s.At, s.RecordedAt)
                 ),

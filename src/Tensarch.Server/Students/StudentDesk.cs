@@ -97,7 +97,6 @@ public sealed class StudentDesk(TensarchDb db, CatalogueContent catalogue, Studi
         var newest = (await db.Answers.Where(a => a.StudentId == studentId).OrderBy(a => a.Id).ToListAsync(ct))
             .GroupBy(a => a.Question)
             .ToDictionary(g => g.Key, g => g.Last().Yes);
-        var before = catalogue.Questions.All(q => newest.ContainsKey(q.Key));
         foreach (var answer in request.Answers)
         {
             if (!newest.TryGetValue(answer.Question, out var said) || said != answer.Yes)
@@ -115,6 +114,8 @@ public sealed class StudentDesk(TensarchDb db, CatalogueContent catalogue, Studi
         }
         var asked = request.Answers.Select(a => a.Question).ToHashSet();
         var whole = catalogue.Questions.All(q => asked.Contains(q.Key));
+        // What came later and is asked alone is no whole screen.
+        var before = await db.Screenings.AnyAsync(s => s.StudentId == studentId && s.Kind == ScreeningKind.Whole, ct);
         if (whole || !before && catalogue.Questions.All(q => newest.ContainsKey(q.Key)))
             await db.Screenings.AddFact(Screening(studentId, request.Id ?? Guid.CreateVersion7(), ScreeningKind.Whole, null), request, ct);
         await db.SaveChangesAsync(ct);
@@ -155,10 +156,11 @@ public sealed class StudentDesk(TensarchDb db, CatalogueContent catalogue, Studi
         return await db.SaveFact(await db.Withdrawals.AddFact(row, new { clearanceId, request }, ct), ct);
     }
 
-    public async Task<Result<Appended>> Clear(Guid studentId, ClearanceRequest request, CancellationToken ct)
+    /// <param name="toTrain">Something is barred that any clearance lifts: one that names no tag does.</param>
+    public async Task<Result<Appended>> Clear(Guid studentId, ClearanceRequest request, bool toTrain, CancellationToken ct)
     {
         var problems = new List<Problem>();
-        if (request.Tags.Count == 0)
+        if (request.Tags.Count == 0 && !toTrain)
             problems.Add(Problem.Of("required", "tags"));
         if (request.Until < request.From)
             problems.Add(Problem.Of("untilBeforeFrom", "until"));

@@ -224,8 +224,21 @@ public static class StudentEndpoints
             ? Problems.Respond(result.Value, $"/api/v1/students/{studentId}", new { Id = id })
             : Problems.Unprocessable(result.Problems);
 
-    private static async Task<IResult> Clear(Guid studentId, ClearanceRequest request, StudentDesk desk, CancellationToken ct) =>
-        Respond(await desk.Clear(studentId, request, ct), studentId, request.Id);
+    private static async Task<IResult> Clear(
+        Guid studentId,
+        ClearanceRequest request,
+        StudentDesk desk,
+        Standings standings,
+        CancellationToken ct
+    )
+    {
+        var bars = (await standings.Of(studentId, ct))!.State.Today;
+        return Respond(
+            await desk.Clear(studentId, request, bars.Reasons.Any(r => r.LiftedBy == LiftedBy.AnyClearance), ct),
+            studentId,
+            request.Id
+        );
+    }
 
     private static async Task<IResult> Correct(Guid studentId, CorrectionRequest request, CorrectionDesk desk, CancellationToken ct) =>
         Respond(await desk.Correct(studentId, request, ct), studentId, request.Id);

@@ -42,7 +42,7 @@ public class ExampleTests
         }
     }
 
-    private static string Root()
+    internal static string Root()
     {
         var at = AppContext.BaseDirectory;
         while (!File.Exists(Path.Combine(at, "Tensarch.slnx")))

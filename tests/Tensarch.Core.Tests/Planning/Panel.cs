@@ -166,9 +166,10 @@ public static class Panel
     private static int Longest(string ladder, int stage) =>
         (ladder, stage) switch
         {
-            ("shoulderstand", <= 2) => 30,
-            ("shoulderstand", _) or ("deep-squat", 1) or ("crow", <= 3) => 45,
-            ("deep-squat", <= 3) or ("crow", <= 5) or ("side-plank", >= 4) or ("handstand", <= 2) or ("middle-split", 1 or 7) => 60,
-            _ => 120,
+            ("shoulderstand", <= 3 or 6) => 30,
+            ("shoulderstand", _) or ("deep-squat" or "middle-split", <= 2) or ("crow", <= 5) or ("side-plank", _) => 45,
+            ("handstand", <= 2 or 4) => 45,
+            ("front-split", not 3) => 75,
+            _ => 60,
         };
 }

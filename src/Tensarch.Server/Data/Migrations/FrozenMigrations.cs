@@ -74,3 +74,6 @@ internal sealed class PlansAndTrainings : FrozenMigration;
 
 [DbContext(typeof(TensarchDb)), Migration("20261201182245_ToldLate")]
 internal sealed class ToldLate : FrozenMigration;
+
+[DbContext(typeof(TensarchDb)), Migration("20261202010739_SignalPlaces")]
+internal sealed class SignalPlaces : FrozenMigration;

@@ -1672,6 +1672,9 @@ namespace Tensarch.Server.Data.Migrations
                     b.Property<int?>("Pain")
                         .HasColumnType("INTEGER");
 
+                    b.Property<string>("Place")
+                        .HasColumnType("TEXT");
+
                     b.Property<long>("RecordedAt")
                         .HasColumnType("INTEGER");
 

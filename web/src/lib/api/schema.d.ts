@@ -4999,6 +4999,14 @@ export interface components {
             level: components["schemas"]["BarLevel"];
             scope: components["schemas"]["TagScope"];
             tags: components["schemas"]["LoadTag"][];
+            /** @description Where it makes them light only. */
+            manner?: components["schemas"]["LightManner"];
+            /**
+             * @description Any clearance that knows of the answer lifts it; what else the answer bars stays.
+             * @default false
+             */
+            anyClearance: boolean;
+            on?: null | components["schemas"]["LoadTag"];
             covers?: null | components["schemas"]["LoadTag"][];
         };
         /**
@@ -5010,7 +5018,7 @@ export interface components {
         BarReason: {
             tag: components["schemas"]["LoadTag"];
             level: components["schemas"]["BarLevel"];
-            /** @description `intake`, `painEvents`, `stopRule`, `notScreened`, `screenDue`, `somethingChanged` or `guardianConsent`. */
+            /** @description `intake`, `painEvents`, `stopRule`, `notScreened`, `screenDue`, `somethingChanged`, `guardianConsent`, `needsClearance`, `tooYoung` or `under16`. */
             code: string;
             /** @description What would lift it. */
             liftedBy: components["schemas"]["LiftedBy"];
@@ -5037,6 +5045,9 @@ export interface components {
              * @default false
              */
             clearedBefore: boolean;
+            /** @description How light, where it is light only. */
+            manner?: components["schemas"]["LightManner"];
+            on?: null | components["schemas"]["LoadTag"];
             /** @description Counts on the day. */
             standing?: boolean;
         };
@@ -5191,6 +5202,14 @@ export interface components {
             lines: components["schemas"]["BoardEntry"][];
             next: null | string;
         };
+        /** @description A part of the body that one points at, in plain words, with the region whose work ends and rests for it. */
+        BodyPlace: {
+            key: string;
+            name: string;
+            region: components["schemas"]["LoadTag"];
+            /** @description It has a left and a right. */
+            sided: boolean;
+        };
         /** @description What a student calls a part of their body. */
         BodyWord: {
             tag: components["schemas"]["LoadTag"];
@@ -5242,6 +5261,7 @@ export interface components {
             questions: components["schemas"]["IntakeQuestion"][];
             approaches: components["schemas"]["Approach"][];
             dayGates: components["schemas"]["DayGate"][];
+            places: components["schemas"]["BodyPlace"][];
         };
         /** @description Something changed since the screen: nothing is planned until it is gone through again. */
         ChangedRequest: {
@@ -5992,6 +6012,7 @@ export interface components {
             underBar: boolean;
             signal?: null | components["schemas"]["SignalKind"];
             region?: null | components["schemas"]["LoadTag"];
+            place?: null | string;
             /** Format: int32 */
             pain?: null | number;
             skill?: null | string;
@@ -6142,6 +6163,7 @@ export interface components {
              * @description Of a set, where it is said with it; else of the set that is named.
              */
             quality?: null | number;
+            place?: null | string;
         };
         /** @enum {unknown} */
         FloorFactKind: "set" | "signal" | "gate" | "confirmed" | "quality" | "finished";
@@ -6329,6 +6351,11 @@ export interface components {
             rampTopPercent?: null | number;
             /** @description Day gates that after a yes stand before all main work that loads one of its tags, in every session. */
             dayGates?: null | string[];
+            /**
+             * @description Who was screened before it is asked at the next start, and trains on until then.
+             * @default false
+             */
+            addedLater: boolean;
         };
         KeepPlanEdit: {
             /** Format: uuid */
@@ -6441,7 +6468,13 @@ export interface components {
          * @description What lifts a reason. Nothing else does.
          * @enum {unknown}
          */
-        LiftedBy: "clearance" | "review" | "screen" | "guardianConsent";
+        LiftedBy: "clearance" | "review" | "screen" | "guardianConsent" | "anyClearance" | "age";
+        /**
+         * @description How light "light only" is.
+         * @default few
+         * @enum {unknown}
+         */
+        LightManner: "few" | "brief" | "notHeavy";
         /**
          * @description Which limb a test reads.
          * @default thisSide
@@ -6521,7 +6554,7 @@ export interface components {
          * @description What a drill loads: the regions on which pain is logged, then the circumstances.
          * @enum {unknown}
          */
-        LoadTag: "neck" | "wrist" | "shoulder" | "elbow" | "low-back" | "hip-front" | "hip-deep-flexion" | "hamstring" | "adductor" | "knee-deep-flexion" | "knee-twist" | "ankle" | "inverted" | "head-down" | "passive-end-range" | "fall-risk" | "breath-strain";
+        LoadTag: "neck" | "wrist" | "shoulder" | "elbow" | "low-back" | "hip-front" | "hip-deep-flexion" | "hamstring" | "adductor" | "knee-deep-flexion" | "knee-twist" | "ankle" | "inverted" | "head-down" | "passive-end-range" | "fall-risk" | "breath-strain" | "supine" | "prone" | "twist" | "impact" | "spine-flexion";
         /** @description A lesson that was held without the runner: as planned, except for what is said. */
         LogRequest: {
             /** Format: uuid */
@@ -6565,6 +6598,7 @@ export interface components {
             /** Format: int32 */
             pain: null | number;
             side?: null | components["schemas"]["Side"];
+            place?: null | string;
         };
         /** @enum {unknown} */
         MarkKind: "gap" | "angle" | "landmarks" | "clock" | "count";
@@ -7358,7 +7392,7 @@ export interface components {
         /** @description A rule that shaped the session. */
         PlanNote: {
             /**
-             * @description `offLimits`, `lightOnly`, `lightDay`, `weekLoad` (of the tag no more is left), `eased`, `spacing`, `firstWeek`, `attemptDelay`, `weakerFirst`, `extraRound`, `sidesAlternate`,
+             * @description `offLimits`, `lightOnly`, `lightWork` (the tag is light only: what loads it is half of what it would be, with the ceiling of sensation), `lightDay`, `weekLoad` (of the tag no more is left), `eased`, `spacing`, `firstWeek`, `attemptDelay`, `weakerFirst`, `extraRound`, `sidesAlternate`,
              *             `reBaseline`, `lighterAfterBreak`, `wayBack` (sessions that it still takes), `repeatLastWeek`, `lighterAfterPain`, `easierAfterPain`, `easierAfterBackOff`, `shorterAfterCeiling`, `notEnoughToDo`, `didNotFit`, `notPrepared`,
              *             `longestDay` (minutes that one skill fills), `lowerStage` (whose core is allowed),
              *             `wristRest`, `neckRest`, `wayOutFirst`, `instead`, `otherSkillHeavy` (another skill of the day loads the tag heavily),
@@ -8340,6 +8374,8 @@ export interface components {
             dueOn: null | string;
             /** @description What was said to have changed since. */
             changed: null | string;
+            /** @description Questions that came after the student was screened: asked at the next start, and no reason to stop until then. */
+            unasked: string[];
         };
         /** @description A stretch of time in a session. */
         Segment: {
@@ -9340,6 +9376,12 @@ export interface components {
             startedAt: null | string;
             /** Format: date-time */
             endedAt: null | string;
+            /**
+             * Format: int32
+             * @description Intake questions that came after its student was screened: asked when it begins.
+             * @default 0
+             */
+            unasked: number;
         };
         /** @description Pain above easy, or a stop, since yesterday. */
         TodaySignal: {
@@ -9348,6 +9390,7 @@ export interface components {
             name: string;
             kind: components["schemas"]["SignalKind"];
             region: null | components["schemas"]["LoadTag"];
+            place: null | string;
             side: null | components["schemas"]["Side"];
             /** Format: int32 */
             pain: null | number;

@@ -3,13 +3,14 @@
   import { goto } from '$app/navigation';
   import { resolve } from '$app/paths';
   import { api, ask, Refusal, type Schemas } from '$lib/api/client';
+  import { catalogue } from '$lib/catalogue/catalogue.svelte';
   import { Draft, draftKey } from '$lib/parts/draft.svelte';
   import Field from '$lib/parts/Field.svelte';
   import { shortDay } from '$lib/parts/format';
   import Notice from '$lib/parts/Notice.svelte';
   import { fieldText, pageText, problemText } from '$lib/parts/problems';
   import TextField from '$lib/parts/TextField.svelte';
-  import { placeName, places, signalName, signalKinds } from '$lib/students/tags';
+  import { signalName, signalKinds } from '$lib/students/tags';
   import { asPlanned, blankLog, isChanged, partsOf, readLog } from './log';
   import LogRow from './LogRow.svelte';
 
@@ -114,11 +115,23 @@
           <select
             class="select w-48"
             aria-label="Where, signal {i + 1}"
-            bind:value={said.region}
+            bind:value={said.place}
             onchange={() => draft.keep()}
           >
             <option value="">Where?</option>
-            {#each places as place (place)}<option value={place}>{placeName(place)}</option>{/each}
+            {#each catalogue.content!.places as place (place.key)}<option value={place.key}
+                >{place.name}</option
+              >{/each}
+          </select>
+          <select
+            class="select w-36"
+            aria-label="Side, signal {i + 1}"
+            bind:value={said.side}
+            onchange={() => draft.keep()}
+          >
+            <option value="">No side</option>
+            <option value="left">Left</option>
+            <option value="right">Right</option>
           </select>
           <input
             class="input w-28"
@@ -144,7 +157,7 @@
       <button
         type="button"
         class="btn btn-outline btn-sm"
-        onclick={() => draft.value.signals.push({ signal: '', region: '', pain: '' })}
+        onclick={() => draft.value.signals.push({ signal: '', place: '', side: '', pain: '' })}
         >Pain or another signal</button
       >
     </section>

@@ -1,4 +1,5 @@
 import { newId, type FieldProblem, type Schemas } from '$lib/api/client';
+import { catalogue } from '$lib/catalogue/catalogue.svelte';
 import { parseNumber } from '$lib/students/body';
 import { plannedNumbers } from './words';
 
@@ -14,7 +15,9 @@ export type SaidOfPart = {
 
 export type SaidSignal = {
   signal: Schemas['SignalKind'] | '';
-  region: Schemas['LoadTag'] | '';
+  /** A place of the body. */
+  place: string;
+  side: Schemas['Side'] | '';
   pain: string;
 };
 
@@ -34,6 +37,12 @@ export const blankLog = (): LogText => ({ id: newId(), endedAt: '', parts: {}, s
 export const isChanged = (said: SaidOfPart | undefined): boolean =>
   said !== undefined &&
   (!said.done || said.rounds.trim() !== '' || said.number.trim() !== '' || seenIn(said) > 0);
+
+/** The place with its region. */
+function where(place: string | undefined): { region: Schemas['LoadTag'] | null; place: string | null } {
+  const known = catalogue.content?.places.find((p) => p.key === place);
+  return { region: known?.region ?? null, place: known?.key ?? null };
+}
 
 const seenIn = (said: SaidOfPart): number => said.seen.filter((n) => n.trim() !== '').length;
 
@@ -89,9 +98,9 @@ export function readLog(
       : [
           {
             signal: s.signal,
-            region: s.region === '' ? null : s.region,
+            ...where(s.place),
             pain: numberAt(s.pain, `signals.${i}`),
-            side: null,
+            side: s.side || null,
           },
         ],
   );

@@ -6,6 +6,12 @@ import { tagName } from '$lib/students/tags';
 const rules: Record<string, (drill: string, tag: string) => string> = {
   offLimitsPlanned: (d, t) => `${d}: ${t || 'what it loads'} is off limits.`,
   lightOnlyHeavy: (d, t) => `${d}: ${t || 'what it loads'} is light only, and this version loads it heavily.`,
+  lightOnlyFiller: (d, t) => `${d}: ${t || 'what it loads'} is light only, and fills no session.`,
+  lightOnlyNotEasiest: (d, t) => `${d}: ${t || 'what it loads'} is light only; the easiest version is done.`,
+  lightOnlyTooMuch: (d, t) => `${d}: ${t || 'what it loads'} is light only; half the work is enough.`,
+  wristNotSpared: (d) =>
+    `${d || 'The session'}: more weight on the hands than wrists that are light only take.`,
+  holdNotShort: (d) => `${d}: passive holds stay at 30 s.`,
   rampOverTop: (d) => `${d}: the effort goes over the student’s top.`,
   overCeiling: (d) => `${d}: one round is over the ceiling of the drill.`,
   notEased: (d) => `${d}: after pain or a back-off it is done one version easier.`,

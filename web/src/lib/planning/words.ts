@@ -165,6 +165,8 @@ function ruleText(note: Schemas['PlanNote']): string {
       return `${drill} is left out: ${tag} is off limits.`;
     case 'lightOnly':
       return `${drill} is left out: ${tag} is light only.`;
+    case 'lightWork':
+      return `Light only: ${tag}. The easiest version, half the work, sensation at most ${n} of 10.`;
     case 'lightDay':
       return `${drill} waits: this is a light day for it.`;
     case 'weekLoad':
@@ -237,6 +239,11 @@ const outdated: Record<string, string> = {
   stageChanged: 'the stage changed',
   offLimitsPlanned: 'something in it is off limits by now',
   lightOnlyHeavy: 'something in it is light only by now',
+  lightOnlyFiller: 'something that is light only by now fills it',
+  lightOnlyNotEasiest: 'something in it is light only by now, and there is an easier version',
+  lightOnlyTooMuch: 'something in it is light only by now: half of it is enough',
+  wristNotSpared: 'the wrists are light only by now',
+  holdNotShort: 'passive holds stay short by now',
   rampOverTop: 'its effort is over the student’s top',
   twoSkillsOnARegion: 'two skills load one region heavily',
   tooSoonForRegion: 'the same region was trained too lately',

@@ -24,6 +24,7 @@
   import SleptPanel from './SleptPanel.svelte';
   import StopPanel from './StopPanel.svelte';
   import { speaks } from './speaker.svelte';
+  import { takenOutText } from './takenOut';
   import { Tones } from './tones';
   import { doing } from './words';
 
@@ -168,6 +169,17 @@
       looked through both.
     </p>
   {/if}
+  {#if runner.taken}
+    <div class="bg-base-200 flex flex-wrap items-center gap-3 border-s-8 px-4 py-2" role="alert">
+      <p class="grow basis-60">{takenOutText(runner.taken)}</p>
+      <button class="btn btn-outline btn-sm" onclick={() => runner.seen()}>Seen</button>
+    </div>
+  {:else if runner.eased}
+    <div class="bg-base-200 flex flex-wrap items-center gap-3 px-4 py-2" role="status">
+      <p class="grow basis-60">{runner.eased}</p>
+      <button class="btn btn-ghost btn-sm" onclick={() => runner.seen()}>Seen</button>
+    </div>
+  {/if}
   {#if response.carryOver && !runner.run.over && !runner.run.started}
     <CarriedNote student={studentId} note={response.carryOver} />
   {/if}
@@ -185,9 +197,10 @@
       stops={response.pack.stops}
       words={response.bodyWords}
       onclose={() => (stopping = false)}
-      onsignal={(stop, region, pain) => {
+      {side}
+      onsignal={(stop, what) => {
         stopping = false;
-        runner.signal(stop, region, pain);
+        runner.signal(stop, what);
       }}
     />
   {:else if reshaping}

@@ -1,31 +1,40 @@
 <script lang="ts">
   import type { Schemas } from '$lib/api/client';
-  import { placeName, places } from '$lib/students/tags';
+  import { catalogue } from '$lib/catalogue/catalogue.svelte';
+  import { sideName } from '$lib/students/tags';
+  import type { Felt } from './runner.svelte';
 
   interface Props {
     stops: Schemas['PackStop'][];
     /** What the student calls parts of their body. */
     words: Schemas['BodyWord'][];
-    onsignal: (stop: Schemas['PackStop'], region: Schemas['LoadTag'] | null, pain: number | null) => void;
+    /** The side that is worked: where it hurts, until somebody says otherwise. */
+    side: Schemas['Side'] | null;
+    onsignal: (stop: Schemas['PackStop'], what: Felt) => void;
     onclose: () => void;
   }
 
-  let { stops, words, onsignal, onclose }: Props = $props();
+  let { stops, words, side, onsignal, onclose }: Props = $props();
   let stop = $state<Schemas['PackStop']>();
-  let region = $state<Schemas['LoadTag']>();
+  let place = $state<Schemas['BodyPlace']>();
+  let chosen = $state<Schemas['Side'] | null>();
+  const on = $derived(!place?.sided ? null : chosen === undefined ? side : chosen);
   let pain = $state<number>();
   let panel = $state<HTMLDialogElement>();
   /** A dull pain needs its number, for the number decides how it is met; anything sharp is told with or without one. */
   const complete = $derived(
-    stop && (!stop.asksRegion || region) && (stop.worseFrom == null || pain !== undefined),
+    stop && (!stop.asksRegion || place) && (stop.worseFrom == null || pain !== undefined),
   );
 
   // The browser keeps the focus inside, and Escape goes on.
   $effect(() => panel!.showModal());
 
-  const named = (place: Schemas['LoadTag']) => {
-    const word = words.find((w) => w.tag === place)?.word;
-    return word ? `${placeName(place)} (“${word}”)` : placeName(place);
+  const places = catalogue.content!.places;
+  /** The student's own word stands at the first place of its region. */
+  const named = (at: Schemas['BodyPlace']) => {
+    const word =
+      places.find((p) => p.region === at.region) === at && words.find((w) => w.tag === at.region)?.word;
+    return word ? `${at.name} (“${word}”)` : at.name;
   };
 
   /** Pain of six and more is met as another signal, whatever was chosen: the pack says which. */
@@ -61,14 +70,26 @@
       <div role="group" aria-label="Where?">
         <p class="mb-2 font-semibold">Where?</p>
         <div class="flex flex-wrap gap-2">
-          {#each places as r (r)}
+          {#each places as p (p.key)}
             <button
-              class={['btn btn-sm', region === r ? 'btn-primary' : 'btn-outline']}
-              aria-pressed={region === r}
-              onclick={() => (region = r)}>{named(r)}</button
+              class={['btn btn-sm', place === p ? 'btn-primary' : 'btn-outline']}
+              aria-pressed={place === p}
+              onclick={() => (place = p)}>{named(p)}</button
             >
           {/each}
         </div>
+        {#if place?.sided}
+          <div class="mt-3 flex flex-wrap items-center gap-2" role="group" aria-label="Which side?">
+            <span class="font-semibold">Which side?</span>
+            {#each ['left', 'right', null] as const as s (s)}
+              <button
+                class={['btn btn-sm', on === s ? 'btn-primary' : 'btn-outline']}
+                aria-pressed={on === s}
+                onclick={() => (chosen = s)}>{sideName(s)}</button
+              >
+            {/each}
+          </div>
+        {/if}
       </div>
     {/if}
     {#if stop?.asksPain}
@@ -90,7 +111,13 @@
       <button
         class="btn btn-error"
         disabled={!complete}
-        onclick={() => onsignal(stop!, region ?? null, pain ?? null)}>Write it down</button
+        onclick={() =>
+          onsignal(stop!, {
+            region: (stop!.asksRegion && place?.region) || null,
+            place: (stop!.asksRegion && place?.key) || null,
+            side: stop!.asksRegion ? on : side,
+            pain: pain ?? null,
+          })}>Write it down</button
       >
       <button class="btn btn-ghost" onclick={onclose}>Nothing, go on</button>
     </div>

@@ -1,22 +1,35 @@
-import { allowed, failedCheck, type Gate, type Packed } from './pack';
-import type { Line, Run } from './run';
+import { allowed, failedCheck, type Gate, type Packed, type Version } from './pack';
+import type { Line, Run, Side } from './run';
 
 /** These loads have ended: with them every line that carries one, and an offer that does. */
 export function end(packed: Packed, run: Run, loads: readonly string[]): Run {
   const fresh = loads.filter((l) => !run.ended.includes(l));
   if (fresh.length === 0) return run;
   const ended = [...run.ended, ...fresh];
-  const lines = run.lines.map((l) =>
-    l.state === 'todo' && !allowed(packed.version(l.version), ended) ? endLine(l) : l,
+  return endWhat(packed, { ...run, ended }, (v) => !allowed(v, ended));
+}
+
+/** The drill that hurt, on one side or on both, wherever it comes again; the gates that wait for it as well. */
+export function endDrill(packed: Packed, run: Run, drill: string, side: Side | null): Run {
+  return endWhat(
+    packed,
+    run,
+    (v) => v.drill === drill && (side === null || v.side === null || v.side === side),
   );
-  const offer = run.offer && allowed(packed.version(run.offer.version), ended) ? run.offer : null;
+}
+
+function endWhat(packed: Packed, run: Run, which: (version: Version) => boolean): Run {
+  const lines = run.lines.map((l) =>
+    l.state === 'todo' && which(packed.version(l.version)) ? endLine(l) : l,
+  );
+  const offer = run.offer && !which(packed.version(run.offer.version)) ? run.offer : null;
   // A test that ended decides its gates: what needs them ends too, and nothing is put in its place.
   const lost = packed.pack.gates.filter(
     (g) =>
       !run.decided.includes(g.id) &&
       g.tests.some((t) => lines.some((l) => l.slot === t && l.state === 'ended')),
   );
-  return lost.reduce<Run>((r, gate) => endNeeding(r, gate), { ...run, ended, lines, offer });
+  return lost.reduce<Run>((r, gate) => endNeeding(r, gate), { ...run, lines, offer });
 }
 
 export const endLine = (line: Line): Line => (line.state === 'todo' ? { ...line, state: 'ended' } : line);

@@ -48,6 +48,7 @@ export function entriesOfBefore(text: string, session: string): Entry[] {
       drill: s.drill ?? null,
       signal: s.kind as Extract<Fact, { kind: 'signal' }>['signal'],
       region: s.region ?? null,
+      place: null,
       side: s.side ?? null,
       pain: s.pain ?? null,
     })),

@@ -71,6 +71,7 @@ function everySignal(w: Written, packed: Packed, run: Run, kind: string, places 
         region,
         pain,
       });
+      hurtIsOver(packed, run, after, stop.ends, () => `${where(w, run)} after ${signal}`);
       if (after.unknown !== run.unknown) throw new Error(`${where(w, run)}: ${signal} was not taken`);
       sound(packed, after, () => `${where(w, run)} after ${signal} ${region ?? ''}`);
       const must = stop.ends === 'region' ? [region as string] : stop.ends === 'tags' ? stop.loads : [];
@@ -97,6 +98,21 @@ function everySignal(w: Written, packed: Packed, run: Run, kind: string, places 
       }
     }
   }
+}
+
+/**
+ * The drill in which something was felt never goes on, whatever it loads: on both sides where it has none or where it was sharp. An easier version may
+ * be offered after dull pain, and is no line before somebody takes it.
+ */
+function hurtIsOver(packed: Packed, run: Run, after: Run, ends: string, said: () => string): void {
+  if (ends === 'nothing' || after.over) return;
+  const hurt = packed.version(lineOf(run)!.version);
+  const left = after.lines
+    .filter((l) => l.state === 'todo')
+    .map((l) => packed.version(l.version))
+    .filter((v) => v.drill === hurt.drill);
+  const wrong = ends === 'drillSide' && hurt.side ? left.filter((v) => v.side === hurt.side) : left;
+  if (wrong.length > 0) throw new Error(`${said()}: ${hurt.drill} goes on`);
 }
 
 /** A region that the line loads; the ankle where it loads none. */

@@ -1,4 +1,4 @@
-import { decide, end, endLine, endNeeding } from './ending';
+import { decide, end, endDrill, endLine, endNeeding } from './ending';
 import { allowed, type Gate, type Packed, type Segment, type Version } from './pack';
 import { noRound, type Line, type Run, type RunEvent } from './run';
 
@@ -151,11 +151,17 @@ function pass(packed: Packed, run: Run, ms: number, at: number): Run {
   return leave(packed, run, 'done', at);
 }
 
-/** `shorterFirst`: with half the settling, where the version has such; else the next easier one. */
+/**
+ * `shorterFirst`: with half the settling, where the version has such; else the next easier one. Where none is easier the settling is halved, and
+ * where that is not possible the drill ends.
+ */
 function ease(packed: Packed, run: Run, at: number, shorterFirst = false): Run {
   const now = versionOf(packed, run);
-  const shorter = shorterFirst && now.shorter != null ? packed.version(now.shorter) : undefined;
-  const easier = shorter && allowed(shorter, run.ended) ? shorter : nextAllowed(packed, now, run.ended);
+  const shorter = now.shorter != null ? packed.version(now.shorter) : undefined;
+  const halved = shorter && allowed(shorter, run.ended) ? shorter : undefined;
+  const easier = shorterFirst
+    ? (halved ?? nextAllowed(packed, now, run.ended))
+    : (nextAllowed(packed, now, run.ended) ?? halved);
   if (!easier) return leave(packed, run, 'ended', at);
   const round = segmentOf(packed, run).round;
   const from = easier.segments.findIndex((s) => s.kind === 'work' && s.round >= round);
@@ -187,27 +193,27 @@ function signal(packed: Packed, run: Run, event: Extract<RunEvent, { is: 'signal
   const stop = packed.metAs(event.signal, event.pain);
   if (run.over) return run;
   const quiet = { ...(run.asking === null && lineOf(run) ? still(packed, run, event.at) : run), since: null };
-  switch (stop.ends) {
-    case 'session':
-      return over({ ...quiet, lines: quiet.lines.map((l, i) => (i >= quiet.at ? endLine(l) : l)) });
-    case 'region':
-      return go(packed, end(packed, quiet, event.region ? [event.region] : []), event.at);
-    case 'tags':
-      return go(packed, end(packed, quiet, stop.loads), event.at);
-    case 'drillSide': {
-      if (quiet.asking !== null) return quiet;
-      const { slot, version } = lineOf(quiet)!;
-      const offer = packed.version(version).offer;
-      const left = leave(packed, quiet, 'ended', event.at, true);
-      return !left.over && offer != null && allowed(packed.version(offer), left.ended) && left.asking === null
-        ? { ...left, offer: { slot, version: offer } }
-        : left;
-    }
-    default:
-      return stop.easierBy > 0 && quiet.asking === null
-        ? ease(packed, quiet, event.at, stop.shorterFirst)
-        : quiet;
-  }
+  if (stop.ends === 'session')
+    return over({ ...quiet, lines: quiet.lines.map((l, i) => (i >= quiet.at ? endLine(l) : l)) });
+  if (stop.ends === 'nothing')
+    return stop.easierBy > 0 && quiet.asking === null
+      ? ease(packed, quiet, event.at, stop.shorterFirst)
+      : quiet;
+  // What hurt ends first, whatever it loads; then all that loads what was named.
+  const hurt = versionOf(packed, quiet);
+  const dull = stop.ends === 'drillSide';
+  const oneSide = dull && hurt.side !== null && (event.side ?? hurt.side) === hurt.side ? hurt.side : null;
+  const { slot } = lineOf(quiet)!;
+  let next = endDrill(packed, quiet, hurt.drill, oneSide);
+  if (stop.ends === 'region' && event.region) next = end(packed, next, [event.region]);
+  if (stop.ends === 'tags') next = end(packed, next, stop.loads);
+  const asked = next.asking === null ? undefined : packed.gate(next.asking);
+  if (asked) next = endNeeding(next, asked);
+  next = go(packed, next, event.at);
+  const offer = dull && quiet.asking === null ? hurt.offer : null;
+  return offer != null && !next.over && next.asking === null && allowed(packed.version(offer), next.ended)
+    ? { ...next, offer: { slot, version: offer } }
+    : next;
 }
 
 /** On, when the line that is done now has ended, or the gate that asked is decided. */
@@ -216,8 +222,8 @@ function go(packed: Packed, run: Run, at: number): Run {
   return lineOf(run)?.state === 'todo' ? run : enter(packed, run, run.at, at);
 }
 
-/** Done with this line, one way or the other. `quietly`: what the body said decides its gates without anything instead. */
-function leave(packed: Packed, run: Run, state: 'done' | 'ended', at: number, quietly = false): Run {
+/** Done with this line, one way or the other. */
+function leave(packed: Packed, run: Run, state: 'done' | 'ended', at: number): Run {
   const { slot } = lineOf(run)!;
   let next: Run = {
     ...run,
@@ -226,7 +232,7 @@ function leave(packed: Packed, run: Run, state: 'done' | 'ended', at: number, qu
   };
   for (const gate of packed.gatesTestedBy(slot)) {
     if (next.decided.includes(gate.id)) continue;
-    if (state === 'ended') next = quietly ? endNeeding(next, gate) : decide(packed, next, gate, {});
+    if (state === 'ended') next = decide(packed, next, gate, {});
     else if (gate.tests.every((t) => next.lines.some((l) => l.slot === t && l.state === 'done')))
       return { ...next, asking: gate.id, since: null, elapsed: 0 };
   }

@@ -2,6 +2,7 @@ import type { Schemas } from '$lib/api/client';
 
 export type SignalKind = Schemas['SignalKind'];
 export type LoadTag = Schemas['LoadTag'];
+export type Side = Schemas['Side'];
 
 /** What is said on the floor, by a hand or by the clock. */
 export type Said =
@@ -21,7 +22,16 @@ export type Said =
   | { is: 'passed'; heldMs: number; whole: boolean }
   /** What was seen at a day gate; a check that is missing was not seen. */
   | { is: 'gate'; gate: string; answers: Record<string, number> }
-  | { is: 'signal'; signal: SignalKind; region: LoadTag | null; pain: number | null }
+  | {
+      is: 'signal';
+      signal: SignalKind;
+      region: LoadTag | null;
+      pain: number | null;
+      /** Which side of the body hurts; what was said before it was asked has none. */
+      side?: Side | null;
+      /** The part of the body that was pointed at. */
+      place?: string | null;
+    }
   /** A round that a gate reads was done, with its number. */
   | { is: 'confirmed'; of: string; seconds: number | null; reps: number | null }
   | { is: 'quality'; of: string; value: number }

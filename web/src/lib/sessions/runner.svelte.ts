@@ -1,7 +1,8 @@
 import { allowed, type Gate, type Packed, type Segment, type Stop, type Version } from './pack';
 import { begin, lineOf, reduce, segmentOf, versionOf } from './reduce';
 import { reshape, secondsToGo, type Reshaped } from './reshape';
-import type { LoadTag, Run, Said } from './run';
+import type { LoadTag, Run, Said, Side } from './run';
+import { easedText, takenOut, type TakenOut } from './takenOut';
 import { elapsedAt, say, type Entry, type SetFact } from './say';
 import type { Planned } from './tones';
 
@@ -13,6 +14,14 @@ export type Around = {
   keep: (entry: Entry) => void;
   /** The tones from now on. */
   lay: (tones: readonly Planned[]) => void;
+};
+
+/** Where it hurts and how much. */
+export type Felt = {
+  region: LoadTag | null;
+  pain: number | null;
+  side: Side | null;
+  place: string | null;
 };
 
 /** A device that slept longer than this asks what was done. */
@@ -34,6 +43,10 @@ export class Runner {
   // Read when a gate asks, which is state of its own.
   // eslint-disable-next-line svelte/prefer-svelte-reactivity
   readonly #answers = new Map<string, number>();
+  /** What backing off came to: an easier version, a shorter one, or the end of the drill. */
+  eased = $state.raw<string>();
+  /** What the last signal took out, until it was seen. */
+  taken = $state.raw<TakenOut>();
   /** The round that was logged last: quality and confirmation are about it. */
   last = $state.raw<SetFact>();
   /** It was confirmed, or its quality said. */
@@ -140,6 +153,7 @@ export class Runner {
   toggle(): void {
     if (this.run.over || this.run.asking !== null) return;
     this.#ticked = this.around.now();
+    this.seen();
     this.#say({ is: this.running ? 'paused' : this.run.started ? 'resumed' : 'started' });
   }
 
@@ -162,7 +176,10 @@ export class Runner {
   }
 
   backOff(): void {
-    if (this.#stands) this.#say({ is: 'eased' });
+    if (!this.#stands) return;
+    const before = this.run;
+    this.#say({ is: 'eased' });
+    this.eased = easedText(this.packed, before, this.run);
   }
 
   /** What is still to do takes so many seconds. */
@@ -191,8 +208,17 @@ export class Runner {
     if (this.#stands) this.#say({ is: 'ended' });
   }
 
-  signal(stop: Stop, region: LoadTag | null, pain: number | null): void {
-    this.#say({ is: 'signal', signal: stop.signal, region, pain });
+  /** What the body says; what goes for it, and what comes instead, stands until somebody goes on. */
+  signal(stop: Stop, what: Felt): void {
+    const before = this.run;
+    this.#say({ is: 'signal', signal: stop.signal, ...what });
+    this.taken = takenOut(this.packed, before, this.run);
+  }
+
+  /** It was seen what goes. */
+  seen(): void {
+    this.taken = undefined;
+    this.eased = undefined;
   }
 
   answer(answers: Record<string, number>): void {

@@ -1,8 +1,17 @@
 import { describe, expect, it } from 'vitest';
 import type { Schemas } from '$lib/api/client';
 import { Packed, type Pack } from './pack';
-import { Runner } from './runner.svelte';
+import type { LoadTag } from './run';
+import { Runner, type Felt } from './runner.svelte';
 import { pack, Floor } from './runner.floor';
+import { takenOutText } from './takenOut';
+
+const felt = (region: LoadTag | null, pain: number | null): Felt => ({
+  region,
+  pain,
+  side: null,
+  place: null,
+});
 
 describe('the runner', () => {
   it('goes from segment to segment by the clock, and writes down what was held', () => {
@@ -43,7 +52,7 @@ describe('the runner', () => {
     const floor = new Floor();
     floor.runner.toggle();
     floor.pass(20);
-    floor.runner.signal(pack.stops[1]!, 'hamstring', 7);
+    floor.runner.signal(pack.stops[1]!, felt('hamstring', 7));
     expect(floor.runner.running).toBe(false);
     expect(floor.runner.version.id).toBe('lean/only');
     expect(floor.facts.map((f) => f.kind)).toEqual(['set', 'signal']);
@@ -53,17 +62,52 @@ describe('the runner', () => {
   it('offers the easier version after a dull pain, and takes the offer back when the region ends', () => {
     const floor = new Floor();
     floor.runner.toggle();
-    floor.runner.signal(pack.stops[0]!, 'hamstring', 4);
+    floor.runner.signal(pack.stops[0]!, felt('hamstring', 4));
     expect(floor.runner.offered?.id).toBe('fold/easy');
-    floor.runner.signal(pack.stops[1]!, 'hamstring', 7);
+    floor.runner.signal(pack.stops[1]!, felt('hamstring', 7));
     expect(floor.runner.offered).toBeUndefined();
     floor.runner.takeOffer();
+    // It was said in the next drill by then, and that is over too.
+    expect(floor.runner.version.id).toBe('rest/only');
+  });
+
+  it('ends the drill in which it was said, whatever that loads, and says what goes', () => {
+    const floor = new Floor();
+    floor.runner.toggle();
+    floor.runner.signal(pack.stops[1]!, felt('ankle', 7));
+    expect(floor.runner.run.lines.map((l) => l.state)).toEqual(['ended', 'todo', 'todo']);
+    expect(takenOutText(floor.runner.taken!)).toBe('Out for today: fold/hard.');
+    floor.runner.toggle();
+    expect(floor.runner.taken).toBeUndefined();
+  });
+
+  it('writes down the side and the place that were said', () => {
+    const floor = new Floor();
+    floor.runner.signal(pack.stops[1]!, {
+      region: 'hamstring',
+      pain: 7,
+      side: 'right',
+      place: 'sitting-bone',
+    });
+    expect(floor.facts.find((f) => f.kind === 'signal')).toMatchObject({
+      side: 'right',
+      place: 'sitting-bone',
+    });
+  });
+
+  it('says what backing off comes to, and ends what has nothing easier', () => {
+    const floor = new Floor();
+    floor.runner.toggle();
+    floor.runner.backOff();
+    expect(floor.runner.eased).toBe('fold/easy: fold/easy from here.');
+    floor.runner.backOff();
+    expect(floor.runner.eased).toBe('fold/easy: nothing is easier. It ends here.');
     expect(floor.runner.version.id).toBe('lean/only');
   });
 
   it('meets a dull pain of six as sharp', () => {
     const floor = new Floor();
-    floor.runner.signal(pack.stops[0]!, 'hamstring', 6);
+    floor.runner.signal(pack.stops[0]!, felt('hamstring', 6));
     expect(floor.runner.offered).toBeUndefined();
     expect(floor.runner.run.ended).toEqual(['hamstring']);
   });
@@ -72,9 +116,9 @@ describe('the runner', () => {
     const floor = new Floor();
     const over = pack.stops.find((s) => s.signal === 'overCeiling')!;
     floor.runner.toggle();
-    floor.runner.signal(over, null, null);
+    floor.runner.signal(over, felt(null, null));
     expect(floor.runner.version.id).toBe('fold/short');
-    floor.runner.signal(over, null, null);
+    floor.runner.signal(over, felt(null, null));
     expect(floor.runner.version.id).toBe('fold/easy');
   });
 
@@ -186,7 +230,7 @@ describe('the runner', () => {
 
   it('ends the session on head contact, and says that it is over', () => {
     const floor = new Floor();
-    floor.runner.signal(pack.stops.at(-1)!, null, null);
+    floor.runner.signal(pack.stops.at(-1)!, felt(null, null));
     expect(floor.runner.run.over).toBe(true);
     expect(floor.facts.map((f) => f.kind)).toEqual(['signal', 'finished']);
   });

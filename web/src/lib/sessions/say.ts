@@ -1,10 +1,7 @@
 import { v5 } from 'uuid';
-import type { Schemas } from '$lib/api/client';
 import type { Packed } from './pack';
 import { endsRound, lineOf, reduce, segmentOf, versionOf } from './reduce';
-import type { LoadTag, Run, RunEvent, Said, SignalKind } from './run';
-
-type Side = Schemas['Side'];
+import type { LoadTag, Run, RunEvent, Said, Side, SignalKind } from './run';
 
 /** What the floor tells the rest of the house. Made once, when it is said, and never derived again. */
 export type Fact = { id: string; at: number } & (
@@ -26,6 +23,7 @@ export type Fact = { id: string; at: number } & (
       region: LoadTag | null;
       side: Side | null;
       pain: number | null;
+      place: string | null;
     }
   | { kind: 'gate'; gate: string; side: Side | null; answers: Record<string, number> }
   | { kind: 'confirmed'; of: string; seconds: number | null; cleanReps: number | null }
@@ -76,8 +74,9 @@ function spoken(packed: Packed, run: Run, event: RunEvent): Bare[] {
           drill: version?.drill ?? null,
           signal: event.signal,
           region: event.region,
-          side: version?.side ?? null,
+          side: event.side === undefined ? (version?.side ?? null) : event.side,
           pain: event.pain,
+          place: event.place ?? null,
         },
       ];
     }
@@ -86,7 +85,18 @@ function spoken(packed: Packed, run: Run, event: RunEvent): Bare[] {
       const felt = gate.checks.flatMap((c): Bare[] => {
         const pain = event.answers[c.key];
         return pain !== undefined && c.signal != null && c.felt.includes(pain)
-          ? [{ kind: 'signal', at, drill: null, signal: c.signal, region: c.region, side: gate.side, pain }]
+          ? [
+              {
+                kind: 'signal',
+                at,
+                drill: null,
+                signal: c.signal,
+                region: c.region,
+                side: gate.side,
+                pain,
+                place: null,
+              },
+            ]
           : [];
       });
       return [{ kind: 'gate', at, gate: gate.gate, side: gate.side, answers: event.answers }, ...felt];

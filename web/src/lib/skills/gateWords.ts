@@ -1,7 +1,7 @@
 import type { Schemas } from '$lib/api/client';
 import { catalogue } from '$lib/catalogue/catalogue.svelte';
 import { number, withUnit } from '$lib/parts/format';
-import { tagName } from '$lib/students/tags';
+import { placeName } from '$lib/students/tags';
 import { capital, courseName, type Course } from './sides';
 
 const states: Record<Schemas['GateState'], string> = {
@@ -45,7 +45,7 @@ export function plateauText(plateau: Schemas['Plateau']): string {
 export function stepBackText(reason: Schemas['StepBackReason']): string {
   switch (reason.code) {
     case 'painEvents':
-      return `${number(reason.number, 0)} pain events within 14 days${reason.region ? `: ${tagName(reason.region)}` : ''}.`;
+      return `${number(reason.number, 0)} pain events within 14 days${reason.region ? `: ${placeName(reason.region)}` : ''}.`;
     case 'rangeLost':
       return `${catalogue.measure(reason.measure!).name}${reason.side ? `, ${reason.side},` : ''} has dropped ${withUnit(reason.number, catalogue.measure(reason.measure!).unit)} below what opened this stage, on two tests.`;
     default:

@@ -11,6 +11,9 @@
 
   let { student }: Props = $props();
   const tags = $derived(student.page!.bars.tags.map((t) => t.tag));
+  const any = $derived(
+    student.page!.bars.tags.some((t) => t.reasons.some((r) => r.liftedBy === 'anyClearance')),
+  );
   const blank = () => ({ role: '', from: '', until: '', tags: [] as Schemas['LoadTag'][] });
   let form = $state(blank());
   let refusal = $state<Refusal>();
@@ -64,6 +67,9 @@
       {/each}
       <fieldset>
         <legend class="text-sm font-semibold">It covers</legend>
+        {#if any}<p class="text-quiet text-sm">
+            With nothing ticked it clears training as such; what the answer bars besides stays barred.
+          </p>{/if}
         {#each tags as tag (tag)}
           <label class="flex items-center gap-2">
             <input type="checkbox" class="checkbox checkbox-sm" value={tag} bind:group={form.tags} />

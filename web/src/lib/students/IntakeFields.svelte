@@ -26,7 +26,9 @@
             : e.scope === 'regions'
               ? 'every region'
               : e.tags.map(tagName).join(', ');
-        return `${e.level === 'offLimits' ? 'Off limits:' : 'Light only:'} ${tags}`;
+        const level =
+          e.level === 'offLimits' ? 'Off limits' : e.manner === 'notHeavy' ? 'Nothing heavy' : 'Light only';
+        return `${level}${e.anyClearance ? ' until a clearance' : ''}: ${tags}${e.on ? `, ${tagName(e.on)}` : ''}`;
       })
       .join('. ');
   }

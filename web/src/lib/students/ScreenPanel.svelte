@@ -35,6 +35,13 @@
 </script>
 
 <div class="mb-5">
+  {#if screen.unasked.length && screen.state === 'current'}
+    <p class="next-thing font-semibold">
+      {screen.unasked.length === 1 ? 'One question is' : `${screen.unasked.length} questions are`} new since {longDay(
+        screen.screenedOn!,
+      )}: ask {screen.unasked.length === 1 ? 'it' : 'them'} at the next start. What is planned goes on until then.
+    </p>
+  {/if}
   {#if screen.state === 'notScreened'}
     <p class="next-thing font-semibold">Answer every question: nothing is planned before.</p>
   {:else if screen.state === 'due'}

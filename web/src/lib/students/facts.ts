@@ -38,7 +38,7 @@ export function factText(line: Line, instead: Instead | null = null): string {
       const region = instead?.region ?? line.region;
       const pain = instead?.pain ?? line.pain;
       const name = signalName(instead?.signal ?? line.signal!);
-      return `${name[0]!.toUpperCase()}${name.slice(1)}${region ? `, ${placeName(region)}` : ''}${side}${pain != null ? `: ${pain} of 10` : ''}`;
+      return `${name[0]!.toUpperCase()}${name.slice(1)}${region ? `, ${placeName(region, line.place)}` : ''}${side}${pain != null ? `: ${pain} of 10` : ''}`;
     }
     case 'form':
       return `Form at stage ${line.stage} of ${skillName(line)}${side}: ${(instead?.ticked ?? line.ticked ?? []).length} ticked`;

@@ -20,17 +20,31 @@ const names: Record<Schemas['LoadTag'], string> = {
   'passive-end-range': 'passive end range',
   'fall-risk': 'risk of falling',
   'breath-strain': 'breath strain',
+  supine: 'lying on the back',
+  prone: 'lying face down',
+  twist: 'twisting',
+  impact: 'running and jumping',
+  'spine-flexion': 'rounding the spine',
 };
 
 /** Where it hurts, as one points at it: a tag may be a movement, a place is a part of the body. */
-const placeNames: Partial<Record<Schemas['LoadTag'], string>> = {
-  'hip-deep-flexion': 'fold of the hip',
-  hamstring: 'back of the thigh',
-  'knee-deep-flexion': 'front of the knee',
-  'knee-twist': 'side of the knee',
-};
+export function placeName(tag: Schemas['LoadTag'], place?: string | null): string {
+  const all = catalogue.content?.places ?? [];
+  return (
+    (all.find((p) => p.key === place && p.region === tag) ?? all.find((p) => p.region === tag))?.name ??
+    names[tag]
+  );
+}
 
-export const placeName = (tag: Schemas['LoadTag']): string => placeNames[tag] ?? names[tag];
+/** A place with its side. */
+export const placeOn = (
+  tag: Schemas['LoadTag'],
+  place: string | null | undefined,
+  side: Schemas['Side'] | null | undefined,
+): string => `${side ? `${side} ` : ''}${placeName(tag, place)}`;
+
+export const sideName = (side: Schemas['Side'] | null): string =>
+  side === null ? 'Both, or the middle' : side === 'left' ? 'Left' : 'Right';
 
 export const tagName = (tag: Schemas['LoadTag']): string => names[tag];
 
@@ -65,6 +79,12 @@ export function reasonText(reason: Schemas['BarReason']): string {
       return `Two pain events within 14 days${reason.since ? `, the last on ${shortDay(reason.since)}` : ''}`;
     case 'stopRule':
       return `In a session${reason.since ? ` on ${shortDay(reason.since)}` : ''}: ${signals[reason.signal!]}`;
+    case 'needsClearance':
+      return `${catalogue.question(reason.question!)?.label ?? ''}: nothing before a clearance`;
+    case 'tooYoung':
+      return 'Under 12: no programmes';
+    case 'under16':
+      return 'Under 16: short holds, and nothing heavy on the neck';
     case 'guardianConsent':
       return 'Under 18, and no guardian’s consent on record';
     case 'screenDue':
@@ -92,6 +112,10 @@ export function liftText(reason: Schemas['BarReason']): string {
       return 'a licensed clinician’s clearance lifts it';
     case 'review':
       return 'a coach’s review lifts it, after two pain-free sessions';
+    case 'anyClearance':
+      return 'a licensed clinician’s clearance to train lifts it; what it does not name stays barred';
+    case 'age':
+      return 'it ends with a birthday';
     case 'guardianConsent':
       return 'a guardian’s consent lifts it';
     default:

@@ -11,7 +11,7 @@
   import TodayList from '$lib/programmes/TodayList.svelte';
   import StepLink from '$lib/skills/StepLink.svelte';
   import { nextText } from '$lib/skills/words';
-  import { liftText, reasonText, signalName, tagList, tagName } from '$lib/students/tags';
+  import { liftText, placeOn, reasonText, signalName, tagList, tagName } from '$lib/students/tags';
 
   const asked = ask(api.GET('/api/v1/today'));
 
@@ -70,6 +70,8 @@
                     <span class="text-quiet block text-sm"
                       >{skillNames(s.skill, s.beside)} · {s.minutes} min{s.tests
                         ? ' · a test in it'
+                        : ''}{s.unasked > 0
+                        ? ` · ${s.unasked} new intake ${s.unasked === 1 ? 'question' : 'questions'} to ask`
                         : ''}</span
                     >
                   </span>
@@ -101,7 +103,7 @@
             >
               {#snippet line(s)}
                 <strong>{s.name}</strong>: {signalName(s.kind)}{s.region
-                  ? `, ${tagName(s.region)}`
+                  ? `, ${placeOn(s.region, s.place, s.side)}`
                   : ''}{s.pain != null ? `, ${s.pain} of 10` : ''}
                 <span class="text-quiet block text-sm">{dayAndTime(s.at)}</span>
               {/snippet}

@@ -6,7 +6,7 @@
   import Notice from '$lib/parts/Notice.svelte';
   import NotLoaded from '$lib/parts/NotLoaded.svelte';
   import { shortDay, timeOf } from '$lib/parts/format';
-  import { tagName } from '$lib/students/tags';
+  import { placeName } from '$lib/students/tags';
   import { follow } from '$lib/students/follow.svelte';
   import { OpenStudent, openStudent } from '$lib/students/student.svelte';
 
@@ -112,7 +112,7 @@
         <Notice tone="caution">
           A reading was voided, and the pain that was told with it counts all the same:
           {student.page.voidedPains
-            .map((p) => `${tagName(p.region)}, ${p.pain} of 10, ${shortDay(p.at)}`)
+            .map((p) => `${placeName(p.region)}, ${p.pain} of 10, ${shortDay(p.at)}`)
             .join('; ')}.
           <a class="link-line" href={resolve('/students/[id]/history', { id })}
             >Look at it: let it stand, or strike it out</a

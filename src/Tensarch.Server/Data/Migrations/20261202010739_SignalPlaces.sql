@@ -1,0 +1,1 @@
+ALTER TABLE "Signals" ADD "Place" TEXT NULL;
