@@ -48,21 +48,27 @@ internal static class TrainingTests
     public static TestVerdict Pain(PainCriterion test, Ladder ladder, Evidence evidence)
     {
         var last = evidence.Sessions.OrderByDescending(s => s.At).Take(test.Sessions).ToList();
+        // What is sharp hurts with or without a number.
+        var hurt = evidence
+            .Signals.Where(s => s.Region is { } r && ladder.Regions.Contains(r))
+            .Where(s => s.Pain > test.AtMost || (s.Pain is null && s.IsPainEvent))
+            .ToList();
+        var free = last.Index().Count(s => !hurt.Any(h => h.At >= s.Item.At && (s.Index == 0 || h.At < last[s.Index - 1].At)));
         if (last.Count < test.Sessions)
             return new(
                 test,
                 Outcome.NoData,
                 "tooFewSessions",
-                new("logSessions", Count: test.Sessions - last.Count),
+                new("logSessions", Count: test.Sessions - free),
                 Threshold: test.AtMost,
-                Count: last.Count,
+                Count: free,
                 Needed: test.Sessions
             );
 
         var felt = evidence
-            .Signals.Where(s => s.At >= last[^1].At && s.Pain is not null && s.Region is { } r && ladder.Regions.Contains(r))
-            .ToList();
-        var worst = felt.Count == 0 ? 0 : felt.Max(s => s.Pain!.Value);
+            .Signals.Where(s => s.At >= last[^1].At && s.Region is { } r && ladder.Regions.Contains(r))
+            .Select(s => s.Pain ?? (hurt.Contains(s) ? test.AtMost + 1 : 0));
+        var worst = felt.DefaultIfEmpty(0).Max();
         var met = worst <= test.AtMost;
         return new(
             test,
@@ -73,9 +79,9 @@ internal static class TrainingTests
             Threshold: test.AtMost,
             Margin: test.AtMost - worst,
             At: last[0].At,
-            Count: last.Count,
+            Count: free,
             Needed: test.Sessions,
-            Evidence: [.. felt.Where(s => s.Pain > test.AtMost).Select(s => s.Id)]
+            Evidence: [.. hurt.Where(s => s.At >= last[^1].At).Select(s => s.Id)]
         );
     }
 

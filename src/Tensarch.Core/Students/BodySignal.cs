@@ -23,6 +23,15 @@ public enum SignalKind
 
     /// <summary>Out by the way out, safely: a lesson and no fall.</summary>
     Bailed,
+
+    /// <summary>A click or crack without pain: noted.</summary>
+    Click,
+
+    /// <summary>Chest tightness, breathlessness that does not settle, fainting.</summary>
+    ChestTightness,
+
+    /// <summary>Numbness around the saddle or in both legs, a change of the bladder.</summary>
+    SaddleNumbness,
 }
 
 /// <summary>One logged signal.</summary>

@@ -82,6 +82,10 @@ internal static class ReviewBars
             var rule = rules.Single(r => r.Signal == signal.MetAs);
             if (rule.BarsRegion && signal.Region is { } region)
                 yield return Raised.By(region, false, signal.Kind, signal);
+            if (rule.ClinicianRegion && signal.Region is { } hurt)
+                yield return Raised.By(hurt, true, signal.Kind, signal);
+            foreach (var tag in rule.ClinicianAll ? LoadTags.All : [])
+                yield return Raised.By(tag, true, signal.Kind, signal);
             foreach (var tag in rule.Bars)
                 yield return Raised.By(tag, false, signal.Kind, signal);
             if (rule.ClinicianRegions.Count == 0 || (signal.Region is { } at && rule.ClinicianRegions.Contains(at)))

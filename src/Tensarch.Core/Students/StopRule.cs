@@ -1,3 +1,5 @@
+using Tensarch.Core.Planning;
+
 namespace Tensarch.Core.Students;
 
 public enum Ends
@@ -24,6 +26,8 @@ public enum Ends
 /// <param name="BarsRegion">A review bar on the named region.</param>
 /// <param name="Bars">A review bar on these tags.</param>
 /// <param name="ClinicianBars">Off limits until a clinician's clearance.</param>
+/// <param name="ClinicianRegion">The named region is off limits until a clinician's clearance.</param>
+/// <param name="ClinicianAll">Everything is.</param>
 /// <param name="ClinicianRegions">Where the named region is one of these, the clinician bars apply; always when empty.</param>
 public sealed record StopRule(
     SignalKind Signal,
@@ -38,5 +42,20 @@ public sealed record StopRule(
     IReadOnlyList<LoadTag> Bars,
     IReadOnlyList<LoadTag> ClinicianBars,
     IReadOnlyList<LoadTag> ClinicianRegions,
-    bool ShorterFirst = false
-);
+    bool ShorterFirst = false,
+    bool ClinicianRegion = false,
+    bool ClinicianAll = false
+)
+{
+    /// <summary>Whether a signal that is met by this takes a drill out of the rest of its session: the one in which it was said, and what it ends.</summary>
+    /// <param name="side">Of the drill; none where it has none.</param>
+    public bool TakesOut(BodySignal signal, Drill drill, Side? side) =>
+        Ends switch
+        {
+            Ends.Session => true,
+            Ends.Nothing => false,
+            Ends.DrillSide => signal.Drill == drill.Key && (side is null || signal.Side is null || signal.Side == side),
+            Ends.Region => signal.Drill == drill.Key || signal.Region is { } region && drill.Tags.Contains(region),
+            _ => signal.Drill == drill.Key || Tags.Any(drill.Tags.Contains),
+        };
+}

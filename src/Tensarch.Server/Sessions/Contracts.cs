@@ -3,6 +3,7 @@ using Tensarch.Core.Catalogue;
 using Tensarch.Core.Planning;
 using Tensarch.Core.Sessions;
 using Tensarch.Core.Skills;
+using Tensarch.Core.Students;
 using Tensarch.Server.Data;
 using Tensarch.Server.Students;
 
@@ -54,6 +55,7 @@ public sealed record SessionSheet(
     SessionPlan Plan,
     IReadOnlyList<SheetPart> Parts,
     IReadOnlyList<DoneSet> Done,
+    IReadOnlyList<SaidSignal> Said,
     int Doubled,
     bool Deleted,
     IReadOnlyList<string> NowBarred,
@@ -64,6 +66,19 @@ public sealed record SessionSheet(
     bool Closed,
     string Version,
     bool MayTakeBack
+);
+
+/// <summary>What the body said in a session, as it stands after every correction.</summary>
+/// <param name="Drill">In which it was said.</param>
+public sealed record SaidSignal(
+    Guid Id,
+    DateTimeOffset At,
+    SignalKind Kind,
+    LoadTag? Region,
+    string? Place,
+    Side? Side,
+    int? Pain,
+    string? Drill
 );
 
 /// <summary>What a coach wanted to be told at the start of this session.</summary>

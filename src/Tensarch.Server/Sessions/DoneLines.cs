@@ -13,6 +13,7 @@ namespace Tensarch.Server.Sessions;
 /// <param name="UnderBar">Rounds that were done under a bar: they count for no gate.</param>
 /// <param name="Unsaid">Those rounds of practice, which can be said here.</param>
 /// <param name="Skipped">It was planned, and nothing of it was done.</param>
+/// <param name="TakenOut">It was not done for what the body said.</param>
 public sealed record DoneSet(
     string Drill,
     string Variant,
@@ -24,7 +25,8 @@ public sealed record DoneSet(
     int Practice = 0,
     int UnderBar = 0,
     bool Skipped = false,
-    IReadOnlyList<UnsaidRound>? Unsaid = null
+    IReadOnlyList<UnsaidRound>? Unsaid = null,
+    SignalKind? TakenOut = null
 );
 
 /// <summary>A round that is practice until somebody says its number.</summary>
@@ -34,9 +36,18 @@ public sealed record UnsaidRound(Guid Id, double? Seconds, int? CleanReps);
 /// <summary>What was done in a session, in the order in which it was, as it stands after every correction.</summary>
 internal static class DoneLines
 {
+    /// <summary>What the body said in a session.</summary>
+    public static async Task<IReadOnlyList<BodySignal>> Said(SessionRow session, StudentState state, TensarchDb db, CancellationToken ct)
+    {
+        var told = await db.Signals.AsNoTracking().Where(s => s.SessionId == session.Id).Select(s => s.Id).ToListAsync(ct);
+        return [.. state.Facts.Signals.Where(s => told.Contains(s.Id)).OrderBy(s => s.At)];
+    }
+
+    /// <param name="said">What the body said in it: what was not done for that is not called skipped.</param>
     public static async Task<IReadOnlyList<DoneSet>> Of(
         SessionRow session,
         SessionPlan plan,
+        IReadOnlyList<BodySignal> said,
         StudentState state,
         TensarchDb db,
         CatalogueContent catalogue,
@@ -58,6 +69,10 @@ internal static class DoneLines
             .Select(p => new WorkedDrill(p.Planned.Drill, p.PlannedSide.Variant, p.PlannedSide.Side))
             .Distinct()
             .ToList();
+        SignalKind? For(WorkedDrill drill) =>
+            said.Where(s => catalogue.StopRules.Single(r => r.Signal == s.MetAs).TakesOut(s, catalogue.Drill(drill.Drill), drill.Side))
+                .Select(s => (SignalKind?)s.Kind)
+                .FirstOrDefault();
         return
         [
             .. DoneOrder
@@ -65,7 +80,17 @@ internal static class DoneLines
                 .Select(line =>
                     line.Done
                         ? Line(line.Drill, groups[line.Drill], state)
-                        : new(line.Drill.Drill, line.Drill.Variant, line.Drill.Side, 0, null, null, null, Skipped: true)
+                        : new(
+                            line.Drill.Drill,
+                            line.Drill.Variant,
+                            line.Drill.Side,
+                            0,
+                            null,
+                            null,
+                            null,
+                            Skipped: true,
+                            TakenOut: For(line.Drill)
+                        )
                 ),
         ];
     }

@@ -200,6 +200,7 @@ public static class SessionEndpoints
             return Problems.Of(409, "planUnreadable");
         var ladders = await desk.LaddersOf(plan, ct);
         var today = desk.Today(row, plan, standing);
+        var said = row.IsTrained ? await DoneLines.Said(row, standing.State, db, ct) : [];
         var carried = row.Training?.EndedAt is null ? await Notes.CarriedOver(row.StudentId, db, ct) : null;
         return TypedResults.Ok(
             new SessionSheet(
@@ -213,7 +214,8 @@ public static class SessionEndpoints
                 row.Training?.EndedAt,
                 plan,
                 SheetPart.Of(plan, ladders, catalogue),
-                !row.IsTrained ? [] : await DoneLines.Of(row, plan, standing.State, db, catalogue, ct),
+                !row.IsTrained ? [] : await DoneLines.Of(row, plan, said, standing.State, db, catalogue, ct),
+                [.. said.Select(s => new SaidSignal(s.Id, s.At, s.Kind, s.Region, s.Place, s.Side, s.Pain, s.Drill))],
                 await db.Sets.CountAsync(
                     s =>
                         s.SessionId == sessionId

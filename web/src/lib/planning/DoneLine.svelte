@@ -4,6 +4,7 @@
   import { catalogue } from '$lib/catalogue/catalogue.svelte';
   import { number } from '$lib/parts/format';
   import SideMark from '$lib/parts/SideMark.svelte';
+  import { signalName } from '$lib/students/tags';
   import SayRounds from './SayRounds.svelte';
 
   interface Props {
@@ -59,7 +60,8 @@
     {/if}
   </span>
   <span class="col-start-2 tabular-nums sm:col-start-auto sm:text-end">
-    {#if line.skipped}skipped
+    {#if line.takenOut}taken out: {signalName(line.takenOut)}
+    {:else if line.skipped}skipped
     {:else}
       {rounds(line.rounds)}{#if line.longestSeconds != null}, longest {number(line.longestSeconds, 0)} s{/if}{#if line.mostReps != null},
         {line.mostReps} reps{/if}{#if line.quality}, quality {line.quality}{/if}

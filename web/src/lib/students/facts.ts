@@ -2,7 +2,7 @@ import type { Schemas } from '$lib/api/client';
 import { catalogue } from '$lib/catalogue/catalogue.svelte';
 import { levelName, valueOf } from '$lib/measuring/words';
 import { number } from '$lib/parts/format';
-import { placeName, signalName } from './tags';
+import { signalLine } from './tags';
 
 type Line = Schemas['FactLine'];
 type Instead = Schemas['Instead'];
@@ -35,10 +35,13 @@ export function factText(line: Line, instead: Instead | null = null): string {
       return `${drill.name}${variant}${side}: ${done.join(', ') || 'done'}`;
     }
     case 'signal': {
-      const region = instead?.region ?? line.region;
-      const pain = instead?.pain ?? line.pain;
-      const name = signalName(instead?.signal ?? line.signal!);
-      return `${name[0]!.toUpperCase()}${name.slice(1)}${region ? `, ${placeName(region, line.place)}` : ''}${side}${pain != null ? `: ${pain} of 10` : ''}`;
+      return signalLine({
+        kind: instead?.signal ?? line.signal!,
+        region: instead?.region ?? line.region,
+        place: line.place,
+        side: instead?.side ?? line.side,
+        pain: instead?.pain ?? line.pain,
+      });
     }
     case 'form':
       return `Form at stage ${line.stage} of ${skillName(line)}${side}: ${(instead?.ticked ?? line.ticked ?? []).length} ticked`;

@@ -61,14 +61,30 @@ const signals: Record<Schemas['SignalKind'], string> = {
   breathHeld: 'held breath',
   overCeiling: 'sensation over the ceiling',
   pinch: 'a pinch in a joint',
-  pop: 'a pop',
+  pop: 'a pop with pain, weakness or swelling',
   strengthLost: 'sudden loss of strength',
   bailed: 'out by the way out',
+  click: 'a click without pain',
+  chestTightness: 'a tight chest, breathlessness or fainting',
+  saddleNumbness: 'numbness around the saddle or in both legs',
 };
 
 export const signalKinds = Object.keys(signals) as Schemas['SignalKind'][];
 
 export const signalName = (signal: Schemas['SignalKind']): string => signals[signal];
+
+/** What was said, with its place, side and number: the same words wherever it stands. */
+export function signalLine(said: {
+  kind: Schemas['SignalKind'];
+  region: Schemas['LoadTag'] | null;
+  place: string | null;
+  side: Schemas['Side'] | null;
+  pain: number | null;
+}): string {
+  const name = signals[said.kind];
+  const where = said.region ? `, ${placeOn(said.region, said.place, said.side)}` : '';
+  return `${name[0]!.toUpperCase()}${name.slice(1)}${where}${said.pain == null ? '' : `, ${said.pain} of 10`}`;
+}
 
 /** Why a tag is barred: where it comes from. */
 export function reasonText(reason: Schemas['BarReason']): string {

@@ -11,7 +11,7 @@
   import TodayList from '$lib/programmes/TodayList.svelte';
   import StepLink from '$lib/skills/StepLink.svelte';
   import { nextText } from '$lib/skills/words';
-  import { liftText, placeOn, reasonText, signalName, tagList, tagName } from '$lib/students/tags';
+  import { liftText, reasonText, signalLine, tagList, tagName } from '$lib/students/tags';
 
   const asked = ask(api.GET('/api/v1/today'));
 
@@ -102,9 +102,7 @@
               key={(s) => s.studentId + s.at + s.kind}
             >
               {#snippet line(s)}
-                <strong>{s.name}</strong>: {signalName(s.kind)}{s.region
-                  ? `, ${placeOn(s.region, s.place, s.side)}`
-                  : ''}{s.pain != null ? `, ${s.pain} of 10` : ''}
+                <strong>{s.name}</strong>: {signalLine(s)}
                 <span class="text-quiet block text-sm">{dayAndTime(s.at)}</span>
               {/snippet}
               {#snippet action(s)}{@render cautions('Cautions', s)}{/snippet}

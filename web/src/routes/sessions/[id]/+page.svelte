@@ -4,6 +4,7 @@
   import { account } from '$lib/accounts/account.svelte';
   import { api, ask, type Schemas } from '$lib/api/client';
   import { catalogue } from '$lib/catalogue/catalogue.svelte';
+  import { signalLine } from '$lib/students/tags';
   import { dayAndTime, longDay, minutes, shortDay, today } from '$lib/parts/format';
   import Loaded from '$lib/parts/Loaded.svelte';
   import Notice from '$lib/parts/Notice.svelte';
@@ -138,6 +139,21 @@
                   <DoneLine line={d} student={s.studentId} onchange={() => changed++} />
                 {:else}<li class="py-1">Nothing was logged.</li>{/each}
               </ul>
+              {#if s.said.length}
+                <h3 class="mt-3 mb-1 text-base">What the body said</h3>
+                <ul class="ruled border-t">
+                  {#each s.said as said (said.id)}
+                    <li class="ruled border-b py-1">
+                      <strong>{signalLine(said)}</strong>
+                      <span class="text-quiet text-sm"
+                        >{said.drill ? `${catalogue.drill(said.drill).name}, ` : ''}{dayAndTime(
+                          said.at,
+                        )}</span
+                      >
+                    </li>
+                  {/each}
+                </ul>
+              {/if}
               {#if account.mayWrite}
                 <QuickReadings student={s.studentId} done={s.done.filter((d) => !d.skipped)} at={s.endedAt} />
               {/if}
