@@ -6,6 +6,7 @@ namespace Tensarch.Core.Planning;
 /// <param name="Favours">Kinds of drills that it prefers where there is a choice, first to last.</param>
 /// <param name="InsteadOfRamp">What it does in place of a ramped dose; none where it ramps.</param>
 /// <param name="FirstWeekInstead">The same in week one.</param>
+/// <param name="MostStillSeconds">A passive hold at the end of range is no longer than this; none where it may be long.</param>
 public sealed record Approach(
     string Key,
     string Name,
@@ -15,5 +16,6 @@ public sealed record Approach(
     RampedDose FirstWeekRamp,
     IReadOnlyList<DrillKind> Favours,
     Dose? InsteadOfRamp = null,
-    Dose? FirstWeekInstead = null
+    Dose? FirstWeekInstead = null,
+    int? MostStillSeconds = null
 );

@@ -114,6 +114,8 @@ internal static class DrillChoice
                 yield break;
             dose = half;
         }
+        if (MostStill(drill, dose, wanted, who, course) is { } still)
+            dose = LightWork.Held(dose, still, who.BreathSeconds);
         if (who.Bars.Brief && drill.Loads.ContainsKey(LoadTag.PassiveEndRange) && wanted is not { Due: true })
             dose = LightWork.Held(dose, LightWork.ShortHold, who.BreathSeconds);
         yield return dose;
@@ -122,6 +124,22 @@ internal static class DrillChoice
             dose = LightWork.Held(dose, bound < LightHoldSeconds ? bound : Math.Max(LightHoldSeconds, bound / 10 * 10), who.BreathSeconds);
         yield return dose is RampedDose ramp ? ramp.CappedAt(LightTopPercent) : dose;
     }
+
+    /// <summary>
+    /// The longest passive hold of a drill: in a first week 30 s, and what the approach keeps to; in what the gate has held one of 30 s. None where it
+    /// may be longer, and for ramps.
+    /// </summary>
+    private static int? MostStill(Drill drill, Dose dose, Want? wanted, Trainee who, CourseState course)
+    {
+        if (dose is RampedDose || !drill.Loads.ContainsKey(LoadTag.PassiveEndRange) || wanted is { Due: true })
+            return null;
+        var approach = wanted is null ? course.Approach.MostStillSeconds : Larger(course.Approach.MostStillSeconds);
+        return who.FirstWeekOf(course) ? Math.Min(approach ?? FirstWeekHold, FirstWeekHold) : approach;
+    }
+
+    private static int? Larger(int? seconds) => seconds is { } s ? Math.Max(s, FirstWeekHold) : null;
+
+    private const int FirstWeekHold = 30;
 
     /// <summary>Where end-range work needs days between.</summary>
     internal static readonly HashSet<LoadTag> EndRangeRegions = [LoadTag.Hamstring, LoadTag.HipFront, LoadTag.Adductor];

@@ -29,7 +29,11 @@ internal static class DrillDose
     {
         if (want is { Due: true })
             return Test(want.Test, drill, variant);
-        return drill.DoseOf(variant) switch
+        return Rested(drill, FirstWeek(drill, Worked(drill, variant, want, who, course, ramps), who, course));
+    }
+
+    private static Dose Worked(Drill drill, Variant variant, Want? want, Trainee who, CourseState course, bool ramps) =>
+        drill.DoseOf(variant) switch
         {
             RampedDose ramp => Ramp(ramp, who, course, ramps),
             SupportLadderDose ladder => Support(ladder.Owned(who.BlocksOwned), drill, want),
@@ -39,37 +43,66 @@ internal static class DrillDose
             RepsDose reps => Reps(reps, drill, want, course.WayOutShown),
             var other => other,
         };
+
+    /// <summary>Two rounds at most; tries are counted otherwise.</summary>
+    private static Dose FirstWeek(Drill drill, Dose dose, Trainee who, CourseState course) =>
+        who.FirstWeekOf(course) && SessionOrder.IsMain(drill.Phase) && dose is not AttemptsDose && dose.Repeats > FewestRounds
+            ? dose.WithRepeats(FewestRounds)
+            : dose;
+
+    /// <summary>After what is upside down one rests as long as it was, and 45 s at least; between rounds on the neck a minute.</summary>
+    internal static Dose Rested(Drill drill, Dose dose)
+    {
+        var least =
+            drill.Phase == SessionPhase.Neck ? NeckRest
+            : drill.Loads.GetValueOrDefault(LoadTag.Inverted) == LoadLevel.Heavy && dose is HoldDose { Seconds: { } held }
+                ? Math.Max(held, InvertedRest)
+            : 0;
+        return dose switch
+        {
+            HoldDose { Rounds: > 1 } d when d.RestSeconds < least => d with { RestSeconds = least },
+            RepsDose { Sets: > 1 } d when d.RestSeconds < least => d with { RestSeconds = least },
+            FlowDose { Rounds: > 1 } d when d.RestSeconds < least => d with { RestSeconds = least },
+            _ => dose,
+        };
     }
 
+    private const int NeckRest = 60;
+    private const int InvertedRest = 45;
+
     /// <summary>The same dose with one round more; none where the week's step or the drill allows no more.</summary>
-    /// <param name="last">Nothing else fills the day: light work may take a round more than usual.</param>
-    public static Dose? More(Drill drill, Variant variant, Dose dose, int step, bool last)
+    /// <param name="first">The first week of the skill, or one like it.</param>
+    public static Dose? More(Drill drill, Variant variant, Dose dose, int step, bool first)
     {
         var most = dose switch
         {
             RhythmDose => 1,
             // The first week's dose is the first week's.
             not RampedDose when step == 0 && drill.DoseOf(variant) is RampedDose => dose.Repeats,
+            not AttemptsDose when first && SessionOrder.IsMain(drill.Phase) && dose is not RampedDose => FewestRounds,
             RampedDose => RampRounds(step),
             _ when drill.Phase == SessionPhase.Neck => dose is RepsDose ? 1 : NeckRounds,
             _ when drill.Loads.ContainsKey(LoadTag.Inverted) && drill.Phase == SessionPhase.Peak => 1,
             _ when drill.IsWayOut => 1,
-            AttemptsDose when drill.IsBalance => Math.Min(MostEntries, FewestEntries + step) / SidesOf(drill),
+            AttemptsDose when drill.IsBalance => Math.Min(drill.MostRounds ?? MostEntries, FewestEntries + step) / SidesOf(drill),
             _ when drill.MostRounds is { } own => own,
             _ when drill.Phase == SessionPhase.Warm => FewestRounds,
             // A step a week is for what loads heavily; light work may fill a session from the first day.
-            _ when (variant.Loads ?? drill.Loads).All(l => l.Value != LoadLevel.Heavy || !l.Key.IsRegion()) => MostRounds + (last ? 1 : 0),
+            _ when (variant.Loads ?? drill.Loads).All(l => l.Value != LoadLevel.Heavy || !l.Key.IsRegion()) => MostRounds,
             _ => Math.Min(MostRounds, FewestRounds + step),
         };
         return dose.Repeats >= most
             ? null
-            : dose switch
-            {
-                HoldDose { RestSeconds: 0, Seconds: not null } hold => hold with { Rounds = hold.Rounds + 1, RestSeconds = 30 },
-                RepsDose { RestSeconds: 0 } reps => reps with { Sets = reps.Sets + 1, RestSeconds = 30 },
-                FlowDose { RestSeconds: 0 } flow => flow with { Rounds = flow.Rounds + 1 },
-                _ => dose.WithRepeats(dose.Repeats + 1),
-            };
+            : Rested(
+                drill,
+                dose switch
+                {
+                    HoldDose { RestSeconds: 0, Seconds: not null } hold => hold with { Rounds = hold.Rounds + 1, RestSeconds = 30 },
+                    RepsDose { RestSeconds: 0 } reps => reps with { Sets = reps.Sets + 1, RestSeconds = 30 },
+                    FlowDose { RestSeconds: 0 } flow => flow with { Rounds = flow.Rounds + 1 },
+                    _ => dose.WithRepeats(dose.Repeats + 1),
+                }
+            );
     }
 
     /// <summary>Whether a round of it can go.</summary>

@@ -3,6 +3,16 @@ namespace Tensarch.Core.Planning;
 /// <summary>Rules of a good session that a coach may bend with open eyes. What keeps a body safe is not among them.</summary>
 public static class Preferences
 {
+    /// <summary>What a session is made of: a stored one from before is run as it is.</summary>
+    private static readonly IReadOnlyList<string> OfShape =
+    [
+        "coreTooLittle",
+        "carriersTooLittle",
+        "besideOverCore",
+        "standsInForNothing",
+        "tooMuchElsewhere",
+    ];
+
     private static readonly HashSet<string> Codes =
     [
         "outOfOrder",
@@ -23,8 +33,11 @@ public static class Preferences
         "sideOrder",
         "sidesUneven",
         "notACompanion",
+        .. OfShape,
         "variantTooHard",
     ];
+
+    public static bool IsShape(string code) => OfShape.Contains(code);
 
     public static bool Bends(string code) => Codes.Contains(code);
 }

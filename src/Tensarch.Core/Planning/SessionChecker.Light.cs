@@ -60,7 +60,10 @@ public static partial class SessionChecker
             .Drill.Variants.TakeWhile(v => v != line.Variant)
             .Any(v =>
                 (v.HandShare ?? line.Drill.HandShare) <= SparedHandShare
-                && facts.Bars.Allow(line.Drill.LoadsOf(v, line.Drill.DoseOf(v), line.Breath))
+                && line.Drill.LoadsOf(v, line.Drill.DoseOf(v), line.Breath) is var loads
+                && facts.Bars.Allow(loads)
+                // On a light day of a week what is heavy in another way waits.
+                && loads.All(l => l.Value != LoadLevel.Heavy || line.Loads.GetValueOrDefault(l.Key) == LoadLevel.Heavy)
             );
 
     /// <summary>What its dose would be without the bar, whatever the week.</summary>

@@ -63,6 +63,8 @@ public static partial class SessionChecker
             usual.GetType() == line.Side.Dose.GetType() ? RoundOf(usual)
             : line.Course.Approach.InsteadOfRamp is { } instead ? RoundOf(instead)
             : PlainHold;
+        if (line.Planned.Reason is { Code: "gateAsksHold" or "gateAsksReps", Number: { } tested })
+            whole = Math.Max(whole, tested);
         if (DrillChoice.Wanted(line.Drill, line.Side.Side, line.Course) is not { } want)
             return whole;
         // Of a ladder the last rung is the hold.

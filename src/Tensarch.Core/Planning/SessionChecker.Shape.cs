@@ -15,12 +15,17 @@ public static partial class SessionChecker
         var down = lines.Where(l => l.PhaseIn == SessionPhase.Down).Sum(l => Seconds(l, plan));
         var restful = plan.Skills.All(s => shape.Restful.Contains(s.Skill));
         var needed = Math.Clamp(plan.Minutes * 60 * shape.Warm.Share, shape.Warm.LeastSeconds, shape.Warm.MostSeconds);
+        // A day that its skills do not fill has the warm-up of a shorter one.
+        if (plan.Notes.Any(n => n.Code == "notEnoughToDo"))
+            needed = shape.Warm.LeastSeconds;
         if (warm < needed)
             yield return new(3, "warmUpTooShort");
         if (plan.Notes.Any(n => n.Code == "notEnoughToDo"))
             yield break;
         // What tests the body for the day is as long as it is.
         var tests = lines.Where(l => l.TestsInWarmUp).Sum(l => Seconds(l, plan));
+        // What is core is work wherever it stands.
+        warm -= lines.Where(l => l.PhaseIn == SessionPhase.Warm && l.Planned.Reason.Code is "core" or "standIn").Sum(l => Seconds(l, plan));
         if (
             warm - tests > needed + 5
             && warm - tests > all * (plan.Minutes < shape.Warm.ShortUnderMinutes ? shape.Warm.ShortMostShare : shape.Warm.MostShare)

@@ -37,6 +37,9 @@ public static partial class SessionChecker
             .. Order(lines, plan),
             .. Shape(lines, plan, facts, catalogue),
             .. Cores(plan, facts, catalogue),
+            .. Carried(lines, plan, facts, catalogue),
+            .. FirstIsLight(lines, plan, facts, catalogue),
+            .. Still(lines),
             .. Length(lines, plan, facts, catalogue),
             .. Spacing(lines, facts),
             .. FirstWeek(lines, facts),
@@ -163,7 +166,13 @@ public static partial class SessionChecker
                 yield return new(3, "outOfOrder", line.Drill.Key);
             (phase, rank) = (atPhase, atRank);
             foreach (var (tag, load) in line.Loads)
-                if (load == LoadLevel.Heavy && tag.IsRegion() && !line.Drill.WarmsUp && !prepared.Contains(tag))
+                if (
+                    load == LoadLevel.Heavy
+                    && tag.IsRegion()
+                    && !line.Drill.WarmsUp
+                    && line.PhaseIn != SessionPhase.Down
+                    && !prepared.Contains(tag)
+                )
                     yield return new(3, "regionNotPrepared", line.Drill.Key);
             if (line.Drill.PreparesHands)
                 wristsReady = true;

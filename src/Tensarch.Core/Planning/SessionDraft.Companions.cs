@@ -142,7 +142,11 @@ internal sealed partial class SessionDraft
     private IEnumerable<(LoadTag Region, (SessionPhase, int) Before)> HeavyOn(IEnumerable<PlannedDrill> some) =>
         from planned in some
         from load in LoadsOf(planned)
-        where load.Value == LoadLevel.Heavy && load.Key.IsRegion() && !catalogue.Drill(planned.Drill).WarmsUp
+        where
+            load.Value == LoadLevel.Heavy
+            && load.Key.IsRegion()
+            && !catalogue.Drill(planned.Drill).WarmsUp
+            && PlaceOf(planned).Phase != SessionPhase.Down
         group PlaceOf(planned) by load.Key into region
         select (region.Key, region.Min());
 

@@ -44,10 +44,15 @@ internal sealed partial class SessionDraft
         drills.Where(d => IsMain(d) && !IsTest(d) && d.Sides.Any(s => DrillDose.MayLessen(s.Dose)) && !d.Sides.Any(s => IsDue(d, s)));
 
     /// <summary>A round less on the side that has most, or on both.</summary>
-    private void Lessen(PlannedDrill planned)
+    private void Lessen(PlannedDrill planned) => drills[drills.At(planned.Id)] = OneLess(planned);
+
+    private static PlannedDrill OneLess(PlannedDrill planned)
     {
         var most = planned.Sides.Max(s => s.Dose.Repeats) - 1;
-        Replace(planned, s => s with { Dose = s.Dose.Repeats > most ? s.Dose.WithRepeats(most) : s.Dose });
+        return planned with
+        {
+            Sides = [.. planned.Sides.Select(s => s.Dose.Repeats > most ? s with { Dose = s.Dose.WithRepeats(most) } : s)],
+        };
     }
 
     private bool ShrinkFrame()
@@ -125,14 +130,6 @@ internal sealed partial class SessionDraft
         foreach (var part in parts)
             Fill(part);
         GrowAll(IsMain);
-        // What spares a region may fill where nothing else does.
-        foreach (var part in parts)
-            if (Short)
-                Add(part, part.Further(all: true));
-        GrowAll(IsMain);
-        lastRounds = Short;
-        GrowAll(IsMain);
-        lastRounds = false;
     }
 
     private void Fill(SkillPart part)
@@ -151,8 +148,6 @@ internal sealed partial class SessionDraft
     }
 
     private List<Drill> Companions(SkillPart part) => [.. part.Companions.Where(d => !Has(d.Key))];
-
-    private bool lastRounds;
 
     private void Add(SkillPart part, IEnumerable<Drill> some)
     {
@@ -222,16 +217,24 @@ internal sealed partial class SessionDraft
         }
     }
 
+    /// <summary>Of a first week no more than a part of the day is main work.</summary>
+    private bool IsFullAtFirst(int more) =>
+        parts.TrueForAll(p => p.FirstWeek) && MainSeconds + more > shape.FirstWeek.MainShare * 60 * who.Minutes;
+
     private bool Grow(PlannedDrill planned)
     {
         var drill = catalogue.Drill(planned.Drill);
         if (
             drill.Kind is DrillKind.Counter or DrillKind.Calm
+            // What is there to prepare is no work of its own.
+            || (IsMain(planned) && planned.Reason.Code == "preparesRegions")
             || planned.Sides.Any(s => IsDue(planned, s))
             || (planned.Reason.Code == "companion" && !CompanionRoom(PartOf(planned)))
         )
             return false;
-        if (Grown(planned) is not { } grown || Seconds(grown) - Seconds(planned) > Room)
+        if (Grown(planned) is not { } grown || Seconds(grown) - Seconds(planned) > Room || !Borne(PartOf(planned), drill, grown))
+            return false;
+        if (IsMain(planned) && IsFullAtFirst(Seconds(grown) - Seconds(planned)))
             return false;
         drills[drills.At(planned.Id)] = grown;
         return true;
@@ -240,7 +243,7 @@ internal sealed partial class SessionDraft
     /// <summary>A round more on each side; none where one of them allows no more.</summary>
     private PlannedDrill? Grown(PlannedDrill planned)
     {
-        if (PartOf(planned).Grown(catalogue.Drill(planned.Drill), planned.Sides, lastRounds) is not { } sides)
+        if (PartOf(planned).Grown(catalogue.Drill(planned.Drill), planned.Sides) is not { } sides)
             return null;
         var grown = planned with { Sides = sides };
         return TooMuch([grown]) is null ? grown : null;

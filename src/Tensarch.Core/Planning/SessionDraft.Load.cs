@@ -56,11 +56,7 @@ internal sealed partial class SessionDraft
                 Lessen(other);
                 continue;
             }
-            var most = added[at].Sides.Max(s => s.Dose.Repeats) - 1;
-            added[at] = added[at] with
-            {
-                Sides = [.. added[at].Sides.Select(s => s.Dose.Repeats > most ? s with { Dose = s.Dose.WithRepeats(most) } : s)],
-            };
+            added[at] = OneLess(added[at]);
         }
         return true;
     }

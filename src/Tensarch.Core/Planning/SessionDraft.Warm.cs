@@ -202,14 +202,25 @@ internal sealed partial class SessionDraft
         // Rests do not fill a session.
         while (Idle && MostResting() is { } idle)
             Lessen(idle);
+        Balance();
         // Not more of the frame than what it is for.
-        while ((TooCalm && ShortenCalm()) || (TooWarm && (ShortenRaise() || LessenWarm()))) { }
+        while ((TooCalm && (ShortenCalm() || DropCalm())) || (TooWarm && (ShortenRaise() || LessenWarm()))) { }
     }
+
+    /// <summary>So much warm-up the day asks for; where its skills do not fill it, what a shorter one does.</summary>
+    private int WarmTarget => Short ? shape.Warm.LeastSeconds : shape.WarmSeconds(who.Minutes);
+
+    /// <summary>One calm thing less before lying still.</summary>
+    private bool DropCalm() =>
+        drills.LastOrDefault(d => catalogue.Drill(d.Drill).Kind == DrillKind.Calm && d.Drill != RestKey) is { } calm && drills.Remove(calm);
 
     /// <summary>Counters that came along leave less of the calm, and so does a short day of little work.</summary>
     private bool TooCalm => DownSeconds > shape.DownMost(ShapedBy, Used) || MainSeconds < shape.MainLeast(ShapedBy) * Used;
 
-    private bool TooWarm => WarmSeconds > shape.WarmMost(who.Minutes) * Used && WarmSeconds - Grain > shape.WarmSeconds(who.Minutes);
+    private bool TooWarm =>
+        WarmSeconds - drills.Where(d => PlaceOf(d).Phase == SessionPhase.Warm && !IsTest(d) && IsCore(d)).Sum(Seconds)
+            > shape.WarmMost(who.Minutes) * Used
+        && WarmSeconds - Grain > WarmTarget;
 
     private bool ShortenCalm()
     {
@@ -237,11 +248,11 @@ internal sealed partial class SessionDraft
         foreach (var longest in warm.Where(d => d.Sides.All(s => DrillDose.MayLessen(s.Dose))).OrderByDescending(Seconds))
         {
             Lessen(longest);
-            if (WarmSeconds >= shape.WarmSeconds(who.Minutes))
+            if (WarmSeconds >= WarmTarget)
                 return true;
             drills[drills.At(longest.Id)] = longest;
         }
-        var last = warm.LastOrDefault(d => !Prepares(d) && WarmSeconds - Seconds(d) >= shape.WarmSeconds(who.Minutes));
+        var last = warm.LastOrDefault(d => !Prepares(d) && WarmSeconds - Seconds(d) >= WarmTarget);
         return last is not null && drills.Remove(last);
     }
 

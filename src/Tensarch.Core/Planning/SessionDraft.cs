@@ -68,6 +68,7 @@ internal sealed partial class SessionDraft
         WarmUp();
         GrowAll(IsMain);
         SpareTries();
+        Balance();
         LeftShort = Short;
         Lighten();
         return Closed();
@@ -169,6 +170,12 @@ internal sealed partial class SessionDraft
             return false;
         if (Plan(part, drill, reason, companion) is not { } planned)
             return false;
+        while (!must && !Borne(part, drill, planned))
+        {
+            if (!planned.Sides.All(s => DrillDose.MayLessen(s.Dose)) || planned.Sides.Any(s => IsDue(planned, s)))
+                return false;
+            planned = OneLess(planned);
+        }
         if (!must && IsMain(planned) && OverHalf(planned) is { } half)
         {
             notes.Add(new("lightOnly", drill.Key, half));
@@ -199,10 +206,7 @@ internal sealed partial class SessionDraft
             && added.FindIndex(a => a.Id == planned.Id) is var at
             && added[at].Sides.All(s => DrillDose.MayLessen(s.Dose))
         )
-            added[at] = added[at] with
-            {
-                Sides = [.. added[at].Sides.Select(s => s with { Dose = s.Dose.WithRepeats(s.Dose.Repeats - 1) })],
-            };
+            added[at] = OneLess(added[at]);
         if (!must && !Fits(added))
         {
             if (reason.Best is not null || reason.Code is "wayOut" or "practice" or "practiceReps" or "gateAsksHold" or "gateAsksReps")

@@ -10,6 +10,8 @@ namespace Tensarch.Core.Planning;
 /// <param name="TrainedBy">By a measure that is held on the bench, the drill in which that is practised.</param>
 /// <param name="OpenedBy">By a measure that gates read, the drills that open its range or build what it reads.</param>
 /// <param name="Companions">What fills a session beside the stage's own drills.</param>
+/// <param name="Carrying">What share of a ladder's main work its core has, and all that carries it.</param>
+/// <param name="ElsewhereShare">Of main work at most, for what loads no region of the ladder and carries nothing.</param>
 /// <param name="SkillShares">By the number of skills, what each gets of the main work, the most important first.</param>
 public sealed record SessionShape(
     int Version,
@@ -26,7 +28,10 @@ public sealed record SessionShape(
     IReadOnlyDictionary<string, string> TrainedBy,
     IReadOnlyDictionary<string, IReadOnlyList<string>> OpenedBy,
     IReadOnlyList<SkillCap> Skills,
-    IReadOnlyList<IReadOnlyList<double>> SkillShares
+    IReadOnlyList<IReadOnlyList<double>> SkillShares,
+    IReadOnlyList<Carrying> Carrying,
+    double ElsewhereShare,
+    FirstWeekShape FirstWeek
 )
 {
     public int MostSkills(int minutes) => Skills.First(c => minutes < c.UnderMinutes).Skills;
@@ -65,6 +70,8 @@ public sealed record SessionShape(
             gentle ? GentleLongestMinutes : SessionBuilder.MostMinutes
         );
 
+    public Carrying CarryingOf(string skill) => Carrying.FirstOrDefault(c => c.Ladder == skill) ?? Carrying.First(c => c.Ladder == "*");
+
     public CompanionDrills CompanionsOf(string skill) => Companions.FirstOrDefault(c => c.Ladder == skill) ?? new(skill, 0, []);
 }
 
@@ -95,3 +102,14 @@ public sealed record LongestDay(string Ladder, int FromStage, int ToStage, int M
 
 /// <param name="Share">Of the main part, at most.</param>
 public sealed record CompanionDrills(string Ladder, double Share, IReadOnlyList<string> Drills);
+
+/// <param name="Ladder"><c>*</c> is every one that has no entry of its own.</param>
+/// <param name="Carriers">Of its main work at least: core, stand-ins, ways out, and what trains or opens a test of its gate.</param>
+/// <param name="Core">The core with its stand-ins alone.</param>
+public sealed record Carrying(string Ladder, double Carriers, double Core);
+
+/// <param name="Rounds">Of a drill, at most.</param>
+/// <param name="HoldSeconds">Passive, at most; ramps keep their settling.</param>
+/// <param name="MainShare">Of the day's minutes, at most.</param>
+/// <param name="WarmShare">Of the time used, at most.</param>
+public sealed record FirstWeekShape(int Rounds, int HoldSeconds, int MainDrills, double MainShare, double WarmShare);

@@ -51,6 +51,7 @@ internal sealed partial class SkillPart
     {
         if (
             Course.Weaker is not { } weaker
+            || FirstWeek
             || drill.Kind is not (DrillKind.EndRange or DrillKind.Strength)
             || Wanted(drill, weaker) is { Due: true }
             || sides.Count < 2
@@ -78,23 +79,18 @@ internal sealed partial class SkillPart
         ReferenceEqualityComparer.Instance
     );
 
-    private readonly ConcurrentDictionary<IReadOnlyList<PlannedSide>, IReadOnlyList<PlannedSide>?> grownLast = new(
-        ReferenceEqualityComparer.Instance
-    );
-
     /// <summary>A round more on each side; none where one of them allows no more.</summary>
-    /// <param name="last">Nothing else fills the day.</param>
-    public IReadOnlyList<PlannedSide>? Grown(Drill drill, IReadOnlyList<PlannedSide> sides, bool last) =>
-        (last ? grownLast : grown).GetOrAdd(sides, from => GrownAnew(drill, from, last));
+    public IReadOnlyList<PlannedSide>? Grown(Drill drill, IReadOnlyList<PlannedSide> sides) =>
+        grown.GetOrAdd(sides, from => GrownAnew(drill, from));
 
-    private List<PlannedSide>? GrownAnew(Drill drill, IReadOnlyList<PlannedSide> sides, bool last)
+    private List<PlannedSide>? GrownAnew(Drill drill, IReadOnlyList<PlannedSide> sides)
     {
         var more = new List<PlannedSide>(sides.Count);
         foreach (var side in sides)
         {
             var variant = drill.VariantAt(side.Variant);
             if (
-                DrillDose.More(drill, variant, side.Dose, who.StepOf(Course), last) is not { } dose
+                DrillDose.More(drill, variant, side.Dose, who.StepOf(Course), who.FirstWeekOf(Course)) is not { } dose
                 || IsSpared(drill, side)
                 || !who.Bars.Allow(drill.LoadsOf(variant, dose, who.BreathSeconds))
             )

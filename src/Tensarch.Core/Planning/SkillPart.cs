@@ -112,13 +112,11 @@ internal sealed partial class SkillPart
     }
 
     /// <summary>Further drills of the stage, the most wanted first; what is left over varies by session.</summary>
-    /// <param name="all">What stands in for barred work too.</param>
-    public IReadOnlyList<Drill> Further(bool all = false) => all ? furtherOfAll ??= FurtherOf(true) : further ??= FurtherOf(false);
+    public IReadOnlyList<Drill> Further() => further ??= FurtherOf();
 
     private IReadOnlyList<Drill>? further;
-    private IReadOnlyList<Drill>? furtherOfAll;
 
-    private List<Drill> FurtherOf(bool all) =>
+    private List<Drill> FurtherOf() =>
         [
             .. catalogue
                 .ShippedDrills.Where(d =>
@@ -127,7 +125,7 @@ internal sealed partial class SkillPart
                     && (d.Kind != DrillKind.Attempt || AttemptsAllowed)
                     && (!d.IsWayOut || !Course.WayOutShown || d.Key == KeptWayOut)
                     && Serves(d)
-                    && (all || d.WhenLimited is not { } limited || who.Bars[limited] != BarLevel.Free)
+                    && MayStandIn(d)
                     // What serves every ladder is no work of a stage.
                     && d.Serves.All(s => s.Ladder != "*")
                 )
@@ -173,8 +171,11 @@ internal sealed partial class SkillPart
             .. catalogue
                 .Shape.CompanionsOf(Skill)
                 .Drills.Select(catalogue.Drill)
-                .Where(d => !Serves(d) || d.WhenLimited is not null || d.Serves.All(s => s.Ladder == "*")),
+                .Where(d => (!Serves(d) || d.WhenLimited is not null || d.Serves.All(s => s.Ladder == "*")) && MayStandIn(d)),
         ];
+
+    /// <summary>What stands in for barred work is no filler while nothing bars that.</summary>
+    private bool MayStandIn(Drill drill) => drill.WhenLimited is not { } limited || who.Bars[limited] != BarLevel.Free;
 
     private IReadOnlyList<Drill>? companions;
 

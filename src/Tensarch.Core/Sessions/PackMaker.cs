@@ -69,7 +69,7 @@ public sealed class PackMaker(CatalogueContent content)
         }
         foreach (var violation in SessionChecker.Check(plan, now with { Minutes = plan.Minutes }, content))
             // What a coach bent with open eyes stays bent; what keeps a body safe is nobody's to bend.
-            if (plan.Bent is null || !Preferences.Bends(violation.Code))
+            if (!Preferences.IsShape(violation.Code) && (plan.Bent is null || !Preferences.Bends(violation.Code)))
                 yield return violation.Code;
     }
 }

@@ -97,7 +97,7 @@ public class FeltBarTests
     private static IEnumerable<string> Work(SessionPlan plan) =>
         plan.Drills.SelectMany(d => d.Sides.Select(s => $"{d.Drill} {s.Side} {s.Variant} {JsonSerializer.Serialize(s.Dose)}"));
 
-    /// <summary>Drills of the session that load what is barred, and could be felt: the preparation of the wrists stays as it is.</summary>
+    /// <summary>Drills of the session that load what is barred, and could be felt: the preparation of the wrists and the tests of the day stay as they are.</summary>
     private static List<string> Touched(Case at)
     {
         var bars = Barred(at.Question);
@@ -106,7 +106,7 @@ public class FeltBarTests
             .. (
                 from planned in Plan(at, at.Question)!.Drills
                 let drill = Shipped.Content.Drill(planned.Drill)
-                where !drill.PreparesHands
+                where !drill.PreparesHands && planned.Reason.Code != "dayGate"
                 from side in planned.Sides
                 from load in drill.LoadsOf(drill.VariantAt(side.Variant), side.Dose, 4.5)
                 where load.Value != LoadLevel.None && bars.Few.Contains(load.Key)

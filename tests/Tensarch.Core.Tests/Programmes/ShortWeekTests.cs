@@ -97,7 +97,12 @@ public class ShortWeekTests
         var plan = Planner.Plan(Students.For(who with { History = history }, Students.Weekly(who, 4, days))).Value;
         Assert.All(
             plan.Days.Where(d => !d.BackOff && d.Offer is not null),
-            d => Assert.All(d.Offer!.Blocks, b => Assert.Equal(DayOrder.Whole, b.Level))
+            // The back is loaded on both sides alike, and may have enough.
+            d =>
+                Assert.All(
+                    d.Offer!.Blocks,
+                    b => Assert.True(b.Level == DayOrder.Whole || (d.WhyNotMore ?? []).All(w => w.Tag == LoadTag.LowBack))
+                )
         );
     }
 

@@ -79,7 +79,8 @@ public class SessionPackTests
         foreach (var version in all)
         {
             var drill = Shipped.Content.Drill(version.Drill);
-            var loads = version.Loads.Where(l => !l.EndsWith(":heavy", StringComparison.Ordinal)).ToHashSet();
+            // A tag, the tag where it is heavy, and passive end range in what loads a region.
+            var loads = version.Loads.Where(l => !l.EndsWith(":heavy", StringComparison.Ordinal) && !l.Contains('+')).ToHashSet();
             var variant = drill.VariantAt(version.Variant);
             Assert.Equal(
                 (variant.Loads ?? drill.Loads).Where(l => l.Value != LoadLevel.None).Select(l => PackLoads.Name(l.Key)).ToHashSet(),
