@@ -153,6 +153,9 @@ public sealed record Drill(
 
     public Variant VariantAt(string key) => Variants.First(v => v.Key == key);
 
+    /// <summary>The place of its easiest version that is more than something to come down to.</summary>
+    internal int Easiest => Variants.Index().FirstOrDefault(v => v.Item.ToStage >= v.Item.FromStage).Index;
+
     public Dose DoseOf(Variant variant) => variant.Dose ?? Dose;
 
     public int SetUpOf(Variant variant) => variant.SetUpSeconds ?? SetUpSeconds;

@@ -36,7 +36,7 @@ internal static class DrillChoice
         var wanted = easier > 0 || companion || few is not null ? null : Wanted(drill, side, course);
         var since = eased.Where(e => e.EasierBy > 0).Select(e => e.Since).Min();
         var advice = Props(drill, side, who, course);
-        var planned = companion ? 0 : VariantEvidence.Of(drill, side, trains, wanted, who, course, since);
+        var planned = companion ? drill.Easiest : VariantEvidence.Of(drill, side, trains, wanted, who, course, since);
         // Practised below what the gate asks for, until two full sessions lead there: nothing is tested, and no best counts.
         if (wanted?.Variant is { } asked && asked != drill.Variants[planned].Key)
             wanted = null;

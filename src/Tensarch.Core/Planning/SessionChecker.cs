@@ -111,7 +111,10 @@ public static partial class SessionChecker
             if (line.Planned.Reason.Code == "companion")
             {
                 var companions = catalogue.Shape.Companions.Where(c => c.Ladder == ladder.Skill).SelectMany(c => c.Drills);
-                if (!companions.Contains(line.Drill.Key) || line.Variant != line.Drill.Variants[0])
+                if (
+                    !companions.Contains(line.Drill.Key)
+                    || line.Drill.Variants.TakeWhile(v => v != line.Variant).Any(v => v.ToStage >= v.FromStage)
+                )
                     yield return new(2, "notACompanion", line.Drill.Key);
             }
             else if (

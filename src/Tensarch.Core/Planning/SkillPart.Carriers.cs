@@ -1,6 +1,3 @@
-using Tensarch.Core.Skills;
-using Tensarch.Core.Students;
-
 namespace Tensarch.Core.Planning;
 
 /// <summary>What carries a session: the core and what stands in for it, the way out, and what trains or opens a test of the gate.</summary>

@@ -23,6 +23,9 @@ public sealed class PlanRow : IFact, IOfStudent
 
     public DateTimeOffset At { get; set; }
 
+    /// <summary>The version of the student's facts that it was worked out of; below nothing where that was not kept.</summary>
+    public long Facts { get; set; } = -1;
+
     public Guid By { get; set; }
 
     /// <summary>It is over: nothing more of it is planned.</summary>

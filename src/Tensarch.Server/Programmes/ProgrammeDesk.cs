@@ -129,6 +129,14 @@ public sealed partial class ProgrammeDesk(
     {
         if (await db.Plans.AnyAsync(p => p.Id == request.Id, ct))
             return 1;
+        // Of the same facts, on the same day, the same comes out: looking for something better moves days that somebody has seen.
+        if (
+            await Current(standing.Student.Id, ct) is { Row.EndedAt: null } stands
+            && stands.Row.Facts == standing.Facts
+            && clock.DayOf(stands.Row.At) == clock.Today
+            && Facts.Hash(stands.Sketch) == Facts.Hash(request.Sketch)
+        )
+            return 0;
         var (changed, hash) = (0, Facts.Hash(new { standing.Student.Id, request }));
         var kept = await Keep(
             standing,
@@ -182,6 +190,9 @@ public sealed partial class ProgrammeDesk(
             {
                 var row = await Write(draft.Value, current, standing, ct);
                 var saved = await db.SaveFact(Appended.Stored, ct);
+                // What it laid out counts as written too: it is worked out of what stands with it.
+                var facts = await db.FactsVersion(standing.Student.Id, ct);
+                await db.Plans.Where(p => p.Id == row.Id).ExecuteUpdateAsync(p => p.SetProperty(x => x.Facts, facts), ct);
                 if (transaction is not null)
                     await transaction.CommitAsync(ct);
                 return (row, saved);

@@ -75,5 +75,5 @@ internal sealed class PlansAndTrainings : FrozenMigration;
 [DbContext(typeof(TensarchDb)), Migration("20261201182245_ToldLate")]
 internal sealed class ToldLate : FrozenMigration;
 
-[DbContext(typeof(TensarchDb)), Migration("20261202010739_SignalPlaces")]
-internal sealed class SignalPlaces : FrozenMigration;
+[DbContext(typeof(TensarchDb)), Migration("20261202010739_PlacesAndFacts")]
+internal sealed class PlacesAndFacts : FrozenMigration;

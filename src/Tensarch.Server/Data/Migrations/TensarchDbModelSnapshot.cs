@@ -1049,6 +1049,9 @@ namespace Tensarch.Server.Data.Migrations
                     b.Property<long?>("EndedAt")
                         .HasColumnType("INTEGER");
 
+                    b.Property<long>("Facts")
+                        .HasColumnType("INTEGER");
+
                     b.Property<int>("Number")
                         .HasColumnType("INTEGER");
 

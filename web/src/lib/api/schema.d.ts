@@ -4962,6 +4962,11 @@ export interface components {
             favours: components["schemas"]["DrillKind"][];
             insteadOfRamp?: null | components["schemas"]["Dose"];
             firstWeekInstead?: null | components["schemas"]["Dose"];
+            /**
+             * Format: int32
+             * @description A passive hold at the end of range is no longer than this; none where it may be long.
+             */
+            mostStillSeconds?: null | number;
         };
         ArchiveRequest: {
             archived: boolean;
@@ -5607,6 +5612,7 @@ export interface components {
             skipped: boolean;
             /** @description Those rounds of practice, which can be said here. */
             unsaid?: null | components["schemas"]["UnsaidRound"][];
+            takenOut?: null | components["schemas"]["SignalKind"];
         };
         /** @description How much of a drill is done on one side, or on both at once where the drill has no sides. */
         Dose: components["schemas"]["DoseHoldDose"] | components["schemas"]["DoseRampedDose"] | components["schemas"]["DoseRepsDose"] | components["schemas"]["DoseRhythmDose"] | components["schemas"]["DoseSupportLadderDose"] | components["schemas"]["DoseAttemptsDose"] | components["schemas"]["DoseFlowDose"];
@@ -8354,6 +8360,21 @@ export interface components {
             /** Format: int32 */
             seconds: number;
         };
+        /** @description What the body said in a session, as it stands after every correction. */
+        SaidSignal: {
+            /** Format: uuid */
+            id: string;
+            /** Format: date-time */
+            at: string;
+            kind: components["schemas"]["SignalKind"];
+            region: null | components["schemas"]["LoadTag"];
+            place: null | string;
+            side: null | components["schemas"]["Side"];
+            /** Format: int32 */
+            pain: null | number;
+            /** @description In which it was said. */
+            drill: null | string;
+        };
         /**
          * @description Whether the intake screen still says something about today.
          * @enum {unknown}
@@ -8584,6 +8605,7 @@ export interface components {
             plan: components["schemas"]["SessionPlan"];
             parts: components["schemas"]["SheetPart"][];
             done: components["schemas"]["DoneSet"][];
+            said: components["schemas"]["SaidSignal"][];
             /**
              * Format: int32
              * @description Sets of a second device that had not heard of the first, which nobody has looked at yet.
@@ -8698,7 +8720,7 @@ export interface components {
             password: string;
         };
         /** @enum {unknown} */
-        SignalKind: "dullPain" | "sharpPain" | "numbness" | "headPressure" | "fall" | "fallWithHeadContact" | "breathHeld" | "overCeiling" | "pinch" | "pop" | "strengthLost" | "bailed";
+        SignalKind: "dullPain" | "sharpPain" | "numbness" | "headPressure" | "fall" | "fallWithHeadContact" | "breathHeld" | "overCeiling" | "pinch" | "pop" | "strengthLost" | "bailed" | "click" | "chestTightness" | "saddleNumbness";
         /** @description One thing to read in a sitting, both sides of it where it has sides. */
         SittingItem: {
             measure: string;

@@ -1,0 +1,3 @@
+ALTER TABLE "Signals" ADD "Place" TEXT NULL;
+-- next
+ALTER TABLE "Plans" ADD "Facts" INTEGER NOT NULL DEFAULT -1;

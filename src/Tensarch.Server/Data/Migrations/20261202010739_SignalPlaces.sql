@@ -1,1 +1,0 @@
-ALTER TABLE "Signals" ADD "Place" TEXT NULL;
