@@ -37,10 +37,10 @@ export function factText(line: Line, instead: Instead | null = null): string {
     case 'signal': {
       return signalLine({
         kind: instead?.signal ?? line.signal!,
-        region: instead?.region ?? line.region,
-        place: line.place,
-        side: instead?.side ?? line.side,
-        pain: instead?.pain ?? line.pain,
+        region: instead?.region ?? line.region ?? null,
+        place: line.place ?? null,
+        side: instead?.side ?? line.side ?? null,
+        pain: instead?.pain ?? line.pain ?? null,
       });
     }
     case 'form':
