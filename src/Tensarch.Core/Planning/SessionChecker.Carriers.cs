@@ -111,6 +111,9 @@ public static partial class SessionChecker
             yield return new(7, "tooMuchAtFirst");
     }
 
+    /// <summary>The gate of one of its sides has it held or counted.</summary>
+    private static bool IsAsked(Line line) => line.Course.Left.Wanted.Concat(line.Course.Right.Wanted).Any(w => w.Drill == line.Drill.Key);
+
     /// <summary>An approach keeps its word: no passive hold is longer than it says, but for one that the gate has held.</summary>
     private static IEnumerable<Violation> Still(List<Line> lines)
     {
@@ -120,8 +123,7 @@ public static partial class SessionChecker
                 && line.Side.Dose is not RampedDose
                 && line.Planned.Reason.Code is not ("dayGate" or "gateAsksHold")
                 && line.Drill.Loads.ContainsKey(LoadTag.PassiveEndRange)
-                && Drill.LongestHoldSeconds(line.Side.Dose, line.Breath)
-                    > (line.Planned.Reason.Code == "practice" ? Math.Max(most, ShortSeconds) : most)
+                && Drill.LongestHoldSeconds(line.Side.Dose, line.Breath) > (IsAsked(line) ? Math.Max(most, ShortSeconds) : most)
             )
                 yield return new(7, "holdOverApproach", line.Drill.Key);
     }

@@ -263,33 +263,6 @@ internal sealed partial class SessionDraft
         return plan.Sides is { } sides ? new(drill.Key, drill.Key, reason, Halved(part, drill, sides), part.Skill) : null;
     }
 
-    /// <summary>Of what is light only no more than half of what it would be without that bar.</summary>
-    private IReadOnlyList<PlannedSide> Halved(SkillPart part, Drill drill, IReadOnlyList<PlannedSide> sides) =>
-        order.MostWork is { } most && SessionOrder.IsMain(drill.Phase) && sides.Any(s => part.IsSpared(drill, s))
-            ?
-            [
-                .. sides.Select(s =>
-                    part.IsSpared(drill, s) && most.TryGetValue((drill.Key, s.Side), out var half)
-                        ? s with
-                        {
-                            Dose = LightWork.AtMost(s.Dose, half, who.BreathSeconds),
-                        }
-                        : s
-                ),
-            ]
-            : sides;
-
-    /// <summary>The first tag that is light only of which there would be more than half of what there would be without that bar.</summary>
-    private LoadTag? OverHalf(PlannedDrill planned) =>
-        order
-            .MostOn?.Where(m =>
-                OnTag(planned, m.Key) is > 0 and var more && more + drills.Where(IsMain).Sum(d => OnTag(d, m.Key)) > m.Value
-            )
-            .Select(m => (LoadTag?)m.Key)
-            .FirstOrDefault();
-
-    private double OnTag(PlannedDrill planned, LoadTag tag) => FactsOf(planned).WorkOn(tag);
-
     /// <summary>No other drill of the day ramps on one of its regions.</summary>
     private bool MayRamp(Drill drill) =>
         !drills.Any(d =>

@@ -39,7 +39,8 @@ public class ConflictTests
             iter: 200 * Budget.Seconds
         );
         Assert.True(conflicts > 40 && none > 20, $"{conflicts} conflicts, {none} without");
-        Assert.All([PieceRuleKind.Exposures, PieceRuleKind.Time, PieceRuleKind.WeekLoad], kind => Assert.Contains(kind, kinds));
+        // Days are seldom too short since sessions end where their core does.
+        Assert.All([PieceRuleKind.Exposures, PieceRuleKind.WeekLoad], kind => Assert.Contains(kind, kinds));
     }
 
     /// <summary>Plans as it does, and keeps what conflicts were told.</summary>

@@ -234,6 +234,22 @@ public class GateTests
         Assert.Equal(Outcome.Met, Test(Gate.Judge(Ladder, Side.Left, 3, 3, elsewhere), "pain").Outcome);
     }
 
+    /// <summary>A session that hurt is no session free of pain, before there are enough as well, and sharp without a number hurts too.</summary>
+    [Fact]
+    public void A_session_that_hurt_is_not_counted_as_free_of_pain()
+    {
+        var one = Shipped.Evidence(sessions: [Shipped.Session(1)]);
+        TestVerdict Of(Evidence evidence) => Test(Gate.Judge(Ladder, Side.Left, 3, 3, evidence), "pain");
+        var (free, hurt) = (Of(one), Of(one with { Signals = [Shipped.Pain(LoadTag.Hamstring, 7, 0.9)] }));
+        Assert.Equal((1, 0), (free.Count, hurt.Count));
+        var two = one with
+        {
+            Sessions = [Shipped.Session(1), Shipped.Session(3)],
+            Signals = [new(Guid.NewGuid(), Shipped.Now.AddDays(-0.9), SignalKind.Pinch, LoadTag.Hamstring, Side.Left, null)],
+        };
+        Assert.Equal((Outcome.NotMet, 1), (Of(two).Outcome, Of(two).Count));
+    }
+
     [Fact]
     public void Form_is_met_when_every_item_was_ticked_at_one_sitting()
     {

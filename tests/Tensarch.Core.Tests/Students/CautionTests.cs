@@ -280,6 +280,35 @@ public class CautionTests
         Assert.Empty(Holds(10, 5, [new(LoadTag.Hamstring, Shipped.Now)]));
     }
 
+    private static IReadOnlyList<ReviewBar> After(SignalKind kind, LoadTag? region = null, int? pain = null) =>
+        ReviewBars.From(
+            Shipped.Content.StopRules,
+            [new(Guid.NewGuid(), Shipped.Now.AddDays(-1), kind, region, null, pain)],
+            [.. LoadTags.All.Select(t => new BarReview(t, Shipped.Now))],
+            [],
+            at => DateOnly.FromDateTime(at.UtcDateTime)
+        );
+
+    /// <summary>What a coach’s review does not lift, each by itself.</summary>
+    [Theory]
+    [InlineData(SignalKind.Pop, LoadTag.KneeDeepFlexion, new[] { LoadTag.KneeDeepFlexion })]
+    [InlineData(SignalKind.StrengthLost, LoadTag.Shoulder, new[] { LoadTag.Shoulder })]
+    [InlineData(SignalKind.HeadPressure, null, new[] { LoadTag.Inverted, LoadTag.HeadDown })]
+    [InlineData(SignalKind.FallWithHeadContact, null, new[] { LoadTag.Neck, LoadTag.Inverted, LoadTag.FallRisk })]
+    [InlineData(SignalKind.Click, LoadTag.KneeDeepFlexion, new LoadTag[0])]
+    public void What_only_a_clinician_lifts_after_a_signal(SignalKind kind, LoadTag? region, LoadTag[] held)
+    {
+        var bars = After(kind, region);
+        Assert.All(bars, b => Assert.True(b.NeedsClinician));
+        Assert.Equal(held.Order(), bars.Select(b => b.Tag).Order());
+    }
+
+    [Theory]
+    [InlineData(SignalKind.ChestTightness)]
+    [InlineData(SignalKind.SaddleNumbness)]
+    public void After_what_sends_to_urgent_care_nothing_is_done(SignalKind kind) =>
+        Assert.All(LoadTags.All, t => Assert.Equal(BarLevel.OffLimits, Of(Screening() with { Reviews = After(kind) })[t]));
+
     [Fact]
     public void Numbness_in_an_arm_holds_the_neck_until_a_clinician_clears_it()
     {

@@ -2,7 +2,7 @@
   import type { Schemas } from '$lib/api/client';
   import { catalogue } from '$lib/catalogue/catalogue.svelte';
   import { sideName } from '$lib/students/tags';
-  import type { Felt } from './runner.svelte';
+  import type { Felt } from './run';
 
   interface Props {
     stops: Schemas['PackStop'][];

@@ -4,6 +4,14 @@ export type SignalKind = Schemas['SignalKind'];
 export type LoadTag = Schemas['LoadTag'];
 export type Side = Schemas['Side'];
 
+/** Where it hurts and how much. */
+export type Felt = {
+  region: LoadTag | null;
+  pain: number | null;
+  side: Side | null;
+  place: string | null;
+};
+
 /** What is said on the floor, by a hand or by the clock. */
 export type Said =
   | {

@@ -1,7 +1,7 @@
 import { allowed, type Gate, type Packed, type Segment, type Stop, type Version } from './pack';
 import { begin, lineOf, reduce, segmentOf, versionOf } from './reduce';
 import { reshape, secondsToGo, type Reshaped } from './reshape';
-import type { LoadTag, Run, Said, Side } from './run';
+import type { Felt, Run, Said } from './run';
 import { easedText, takenOut, type TakenOut } from './takenOut';
 import { elapsedAt, say, type Entry, type SetFact } from './say';
 import type { Planned } from './tones';
@@ -14,14 +14,6 @@ export type Around = {
   keep: (entry: Entry) => void;
   /** The tones from now on. */
   lay: (tones: readonly Planned[]) => void;
-};
-
-/** Where it hurts and how much. */
-export type Felt = {
-  region: LoadTag | null;
-  pain: number | null;
-  side: Side | null;
-  place: string | null;
 };
 
 /** A device that slept longer than this asks what was done. */

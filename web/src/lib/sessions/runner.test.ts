@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import type { Schemas } from '$lib/api/client';
 import { Packed, type Pack } from './pack';
-import type { LoadTag } from './run';
-import { Runner, type Felt } from './runner.svelte';
+import type { Felt, LoadTag } from './run';
+import { Runner } from './runner.svelte';
 import { pack, Floor } from './runner.floor';
 import { takenOutText } from './takenOut';
 
