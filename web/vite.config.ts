@@ -13,6 +13,7 @@ export default defineConfig({
     include: [packs ? 'src/**/*.packs.ts' : 'src/**/*.test.ts'],
     // No test is a stopwatch: only one that hangs is stopped, on a machine at a third of its pace too.
     testTimeout: packs ? 900_000 : 60_000,
+    hookTimeout: 120_000,
     reporters: [
       'default',
       ['json', { outputFile: packs ? '../artifacts/packs.json' : '../artifacts/vitest.json' }],

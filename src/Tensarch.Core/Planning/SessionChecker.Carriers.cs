@@ -37,6 +37,8 @@ public static partial class SessionChecker
             var carriers = core.Concat(stages.SelectMany(s => s.Tests).SelectMany(t => TrainedFor(t, catalogue))).ToHashSet();
             bool Carries(Line l) => l.Drill.IsWayOut || carriers.Contains(l.Drill.Key);
             var own = lines.Where(l => l.Planned.Skill == skill && l.Planned.Reason.Code != "dayGate").ToList();
+            if (!own.Exists(l => core.Contains(l.Drill.Key)))
+                continue;
             var main = own.Where(l => l.PhaseIn is not (SessionPhase.Warm or SessionPhase.Down)).ToList();
             double all = main.Sum(l => Seconds(l, plan));
             var least = catalogue.Shape.Carrying.First(c => c.Ladder == skill || c.Ladder == "*");

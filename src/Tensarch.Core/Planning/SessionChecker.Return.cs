@@ -67,6 +67,9 @@ public static partial class SessionChecker
             whole = Math.Max(whole, tested);
         if (DrillChoice.Wanted(line.Drill, line.Side.Side, line.Course) is not { } want)
             return whole;
+        // In the place of another dose a hold is the test itself, as long as the gate asks.
+        if (usual.GetType() != line.Side.Dose.GetType() && want.Test is HoldCriterion { Seconds: { } test })
+            whole = Math.Max(whole, test);
         // Of a ladder the last rung is the hold.
         var above = usual is SupportLadderDose ladder ? ladder.Rungs.SkipLast(1).Sum(r => r.Seconds) : 0;
         return Math.Max(whole, above + Practice(want, whole - above, line, facts));

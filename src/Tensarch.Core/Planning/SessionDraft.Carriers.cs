@@ -20,6 +20,9 @@ internal sealed partial class SessionDraft
         var others = drills.Where(d => d.Skill == part.Skill && d.Id != planned.Id && !IsTest(d)).ToList();
         double main = others.Where(IsMain).Sum(Seconds) + Seconds(planned);
         double core = others.Where(d => part.IsCore(d.Drill)).Sum(Seconds);
+        // Where the week leaves nothing of the core, there is nothing to measure against.
+        if (core == 0)
+            return true;
         var carrying = shape.CarryingOf(part.Skill);
         // A test that is due and a way out are as long as they are.
         double fixedWork = others.Append(planned).Where(d => IsMain(d) && IsFixed(d)).Sum(Seconds);
