@@ -1,5 +1,6 @@
-import { allowed, type Gate, type Packed, type Segment, type Stop, type Version } from './pack';
-import { begin, lineOf, reduce, segmentOf, versionOf } from './reduce';
+import { tonesAhead } from './ahead';
+import type { Gate, Packed, Segment, Stop, Version } from './pack';
+import { begin, reduce, segmentOf, versionOf } from './reduce';
 import { reshape, secondsToGo, type Reshaped } from './reshape';
 import type { Felt, Run, Said } from './run';
 import { easedText, takenOut, type TakenOut } from './takenOut';
@@ -18,8 +19,6 @@ export type Around = {
 
 /** A device that slept longer than this asks what was done. */
 const longestGap = 10_000;
-/** Tones are laid so far ahead. */
-const ahead = 180_000;
 
 /**
  * Runs a pack on the floor: what is said and what the clock does become events; all that is shown is what they come to. No DOM and no timers:
@@ -258,7 +257,7 @@ export class Runner {
     this.run = told.run;
     this.#remember(told.entry);
     this.around.keep(told.entry);
-    this.around.lay(this.#tones(this.around.now()));
+    this.around.lay(tonesAhead(this.packed, this.run, this.around.now()));
   }
 
   /** What was answered today to a question that this gate asks again. */
@@ -283,30 +282,5 @@ export class Runner {
         this.quality = undefined;
       } else if (fact.kind === 'confirmed' && fact.of === this.last?.id) this.confirmed = true;
       else if (fact.kind === 'quality' && fact.of === this.last?.id) this.quality = fact.quality;
-  }
-
-  /** The tones of what lies ahead, up to where a hand is needed. */
-  #tones(now: number): Planned[] {
-    const { run, packed } = this;
-    if (run.over) return [{ inMs: 0, moment: 'end' }];
-    if (run.asking !== null) return [{ inMs: 0, moment: 'ask' }];
-    if (run.since === null) return [];
-    const tones: Planned[] = [];
-    let at = run.since - run.elapsed - now;
-    const add = (inMs: number, moment: Planned['moment']) =>
-      inMs >= -50 && tones.push({ inMs: Math.max(0, inMs), moment });
-    for (const segment of this.version.segments.slice(run.segment)) {
-      if (at > ahead) return tones;
-      add(at, segment.kind === 'work' ? 'work' : 'rest');
-      at += segment.seconds * 1000;
-      for (const second of [3, 2, 1]) if (segment.seconds > second) add(at - second * 1000, 'tick');
-    }
-    const next = run.lines.find((l, i) => i > run.at && l.state === 'todo');
-    const here = lineOf(run);
-    const asks =
-      (here && packed.gatesTestedBy(here.slot).length > 0) ||
-      (next && packed.gatesNeededBy(next.slot).some((g) => !run.decided.includes(g.id)));
-    add(at, asks ? 'ask' : next && allowed(packed.version(next.version), run.ended) ? 'rest' : 'end');
-    return tones;
   }
 }
