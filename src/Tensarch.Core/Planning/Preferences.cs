@@ -9,6 +9,7 @@ public static class Preferences
         "coreTooLittle",
         "carriersTooLittle",
         "besideOverCore",
+        "besideOverLimit",
         "standsInForNothing",
         "tooMuchElsewhere",
     ];

@@ -32,14 +32,21 @@ public static partial class SessionChecker
                     Tags(d).Overlaps(facts.Bars.Few)
                     || d.Variants.All(v => !facts.Bars.Allow(d.LoadsOf(v, d.DoseOf(v), facts.BreathSeconds)))
                 );
-            if (barred || plan.Notes.Any(n => n.Code is "lowerStage" or "lightDay" or "weekLoad"))
-                continue;
             var carriers = core.Concat(stages.SelectMany(s => s.Tests).SelectMany(t => TrainedFor(t, catalogue))).ToHashSet();
             bool Carries(Line l) => l.Drill.IsWayOut || carriers.Contains(l.Drill.Key);
             var own = lines.Where(l => l.Planned.Skill == skill && l.Planned.Reason.Code != "dayGate").ToList();
+            var main = own.Where(l => l.PhaseIn is not (SessionPhase.Warm or SessionPhase.Down)).ToList();
+            if (plan.Notes.Any(n => n.Code is "lowerStage" or "lightDay" or "weekLoad"))
+                continue;
+            if (barred)
+            {
+                foreach (var beside in main.Where(l => !Carries(l)).GroupBy(l => l.Planned.Id))
+                    if (beside.Sum(l => Work(l.Side.Dose, plan.BreathSeconds)) > catalogue.Shape.BesideLimitedSeconds)
+                        yield return new(3, "besideOverLimit", beside.First().Drill.Key);
+                continue;
+            }
             if (!own.Exists(l => core.Contains(l.Drill.Key)))
                 continue;
-            var main = own.Where(l => l.PhaseIn is not (SessionPhase.Warm or SessionPhase.Down)).ToList();
             double all = main.Sum(l => Seconds(l, plan));
             var least = catalogue.Shape.Carrying.First(c => c.Ladder == skill || c.Ladder == "*");
             // A test that is due and a way out are as long as they are.

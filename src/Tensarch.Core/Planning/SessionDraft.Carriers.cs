@@ -16,7 +16,7 @@ internal sealed partial class SessionDraft
         if (part.FirstWeek && IsTooMuchAtFirst(part, planned))
             return false;
         if (part.CoreLimited)
-            return true;
+            return part.Carries(drill) || WorkOf(planned) <= shape.BesideLimitedSeconds;
         var others = drills.Where(d => d.Skill == part.Skill && d.Id != planned.Id && !IsTest(d)).ToList();
         double main = others.Where(IsMain).Sum(Seconds) + Seconds(planned);
         double core = others.Where(d => part.IsCore(d.Drill)).Sum(Seconds);

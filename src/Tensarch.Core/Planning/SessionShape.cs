@@ -11,6 +11,7 @@ namespace Tensarch.Core.Planning;
 /// <param name="OpenedBy">By a measure that gates read, the drills that open its range or build what it reads.</param>
 /// <param name="Companions">What fills a session beside the stage's own drills.</param>
 /// <param name="Carrying">What share of a ladder's main work its core has, and all that carries it.</param>
+/// <param name="BesideLimitedSeconds">Work of one drill at most, beside a core that a bar limits.</param>
 /// <param name="ElsewhereShare">Of main work at most, for what loads no region of the ladder and carries nothing.</param>
 /// <param name="SkillShares">By the number of skills, what each gets of the main work, the most important first.</param>
 public sealed record SessionShape(
@@ -31,6 +32,7 @@ public sealed record SessionShape(
     IReadOnlyList<IReadOnlyList<double>> SkillShares,
     IReadOnlyList<Carrying> Carrying,
     double ElsewhereShare,
+    int BesideLimitedSeconds,
     FirstWeekShape FirstWeek
 )
 {
