@@ -32,37 +32,43 @@ internal sealed partial class SessionDraft
             || part.Plan(drill, companion: false, ramps: false).Sides is not { } sides
         )
             return null;
+        var easy = sides.Select(s => Easy(part, drill, s)).OfType<PlannedSide>().ToList();
+        if (easy.Count < sides.Count)
+            return null;
         var reason = new DrillReason("leadIn", Number: order, For: core.Drill, Phase: PlaceOf(core).Phase);
-        return new($"{drill.Key}-lead", drill.Key, reason, [.. sides.Select(s => Easy(part, drill, s))], part.Skill);
+        return new($"{drill.Key}-lead", drill.Key, reason, easy, part.Skill);
     }
 
-    /// <summary>Once, in the easiest version of the stage, and no longer than it usually is.</summary>
-    private PlannedSide Easy(SkillPart part, Drill drill, PlannedSide side)
+    /// <summary>Once, in the easiest version of the stage, and no longer than it usually is, nor than a break or pain leaves it; none where a bar forbids it.</summary>
+    private PlannedSide? Easy(SkillPart part, Drill drill, PlannedSide side)
     {
+        var planned = drill.VariantAt(side.Variant);
         var easiest = drill.Variants.TakeWhile(v => v.Key != side.Variant).FirstOrDefault(v => v.IsInRange(part.Skill, side.Stage));
-        var usual = drill.DoseOf(easiest ?? drill.VariantAt(side.Variant));
-        var dose = side.Dose switch
+        return new[] { easiest, planned }
+            .OfType<Variant>()
+            .Select(v => side with { Variant = v.Key, Dose = Once(v), EasedFrom = v == planned ? side.EasedFrom : null })
+            .FirstOrDefault(s => part.Who.Bars.Allow(drill.LoadsOf(drill.VariantAt(s.Variant), s.Dose, who.BreathSeconds)));
+
+        Dose Once(Variant variant)
         {
-            AttemptsDose d => d.WithRepeats(LeadEntries),
-            RampedDose => new HoldDose(Math.Min(LeadSeconds, part.Course.Approach.MostStillSeconds ?? LeadSeconds), null, 1, 0),
-            HoldDose { Seconds: { } planned } d when usual is HoldDose { Seconds: { } seconds } => d with
+            var usual = DrillChoice.Lightened(drill.DoseOf(variant), drill, part.Who, part.Course);
+            return side.Dose switch
             {
-                Seconds = Math.Min(Math.Min(planned, seconds), LeadSeconds),
-                Rounds = 1,
-            },
-            var d => d.WithRepeats(1),
-        };
-        return easiest is { } easy && part.Who.Bars.Allow(drill.LoadsOf(easy, dose, who.BreathSeconds))
-            ? side with
-            {
-                Variant = easy.Key,
-                Dose = dose,
-                EasedFrom = null,
-            }
-            : side with
-            {
-                Dose = dose,
+                AttemptsDose d => d.WithRepeats(LeadEntries),
+                RampedDose => DrillChoice.Lightened(
+                    new HoldDose(Math.Min(LeadSeconds, part.Course.Approach.MostStillSeconds ?? LeadSeconds), null, 1, 0),
+                    drill,
+                    part.Who,
+                    part.Course
+                ),
+                HoldDose { Seconds: { } seconds } d when usual is HoldDose { Seconds: { } most } => d with
+                {
+                    Seconds = Math.Min(Math.Min(seconds, most), LeadSeconds),
+                    Rounds = 1,
+                },
+                var d => d.WithRepeats(1),
             };
+        }
     }
 
     /// <summary>What is done before a core drill anyway leads into it by itself; what is not, is led into.</summary>

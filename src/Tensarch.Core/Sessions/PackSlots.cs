@@ -36,7 +36,7 @@ internal sealed class PackSlots(SessionPlan plan, Trainee who, CatalogueContent 
                 i < last ? Id(i + 1, rounds) : null,
                 i < last ? Id(Math.Min(i + OfferLevels, last), rounds) : null,
                 part.Planned,
-                !part.Planned.Reason.IsAid && who.On(part.Planned.Skill).Ladder.Reads(drill.Key, side.Variant, side.Stage),
+                !practice && who.On(part.Planned.Skill).Ladder.Reads(drill.Key, side.Variant, side.Stage),
                 i == 0 && settles ? $"{Id(i, rounds)}s" : null
             );
         }
