@@ -20,6 +20,7 @@ internal static class ContentCheck
             CheckLadder(ladder, content);
         foreach (var drill in content.DrillList)
             CheckDrill(drill, content);
+        CheckLeadIns(content);
         foreach (var gate in content.DayGates)
             CheckDayGate(gate, content);
         foreach (var effect in content.Questions.SelectMany(q => q.Effects))
@@ -61,6 +62,13 @@ internal static class ContentCheck
             measure.Key,
             "Steps have a size, and nothing else has."
         );
+    }
+
+    private static void CheckLeadIns(CatalogueContent content)
+    {
+        foreach (var lead in content.Shape.LeadIns)
+        foreach (var key in lead.From.SelectMany(s => s).Append(lead.Core))
+            Must(content.FindDrill(key) is not null, "session-shape", $"leadIns.{lead.Core}", $"No drill {key}.");
     }
 
     private static void CheckLadder(Ladder ladder, CatalogueContent content)
@@ -186,9 +194,27 @@ internal static class ContentCheck
             drill.Key,
             "A support that is measured has its measure, and each variant what it allows."
         );
+        Must(drill.Felt.Length > 0, "drills", drill.Key, "It says where it is felt and what it is for.");
+        foreach (var variant in drill.Variants)
+            Must(
+                drill.OutOf(variant) is { } way ? way.Seconds is >= 5 and <= 20 : !IsLeftWithCare(drill, variant),
+                "drills",
+                $"{drill.Key}.{variant.Key}",
+                "A position at the end of range, upside down or on the neck is left in 5 to 20 s."
+            );
         CheckReachable(drill, content);
         CheckCues(drill, content);
     }
+
+    /// <summary>Held at the end of range, in a ramp, upside down, or in neck work: there is a way out of it.</summary>
+    private static bool IsLeftWithCare(Drill drill, Variant variant) =>
+        drill.DoseOf(variant) is not (RepsDose or RhythmDose)
+        && (
+            drill.DoseOf(variant) is RampedDose
+            || drill.Kind == DrillKind.EndRange
+            || drill.Phase is SessionPhase.Peak or SessionPhase.Neck
+            || (variant.Loads ?? drill.Loads).Keys.Any(t => t is LoadTag.PassiveEndRange or LoadTag.Inverted)
+        );
 
     /// <summary>Something puts it into a session: a stage, another drill, a gate, or the frame of every session.</summary>
     private static void CheckReachable(Drill drill, CatalogueContent content)

@@ -5,7 +5,7 @@ namespace Tensarch.Core.Planning;
 /// <summary>The drills of a session in the making, and what they add up to, added up once after each change.</summary>
 internal sealed class DraftDrills(SkillParts made) : Collection<PlannedDrill>
 {
-    /// <summary>In seconds by phase; and how many there are, tests left out.</summary>
+    /// <summary>In seconds by phase; and how many there are, tests and what leads in left out.</summary>
     /// <param name="Counted">Of those that the cap counts.</param>
     /// <param name="Warming">In the warm-up.</param>
     public sealed record Sums(int Used, int Warm, int Main, int Down, int Counted, int Warming);
@@ -15,10 +15,7 @@ internal sealed class DraftDrills(SkillParts made) : Collection<PlannedDrill>
     public Sums Together => sums ??= Add();
 
     public (SessionPhase Phase, int Rank) PlaceOf(PlannedDrill planned) =>
-        SessionOrder.PlaceOf(made.FactsOf(planned).Drill, IsTest(planned));
-
-    /// <summary>It is there as the test of a day gate.</summary>
-    public static bool IsTest(PlannedDrill planned) => planned.Reason.Code == "dayGate";
+        SessionOrder.PlaceOf(made.FactsOf(planned).Drill, planned.Reason);
 
     /// <summary>Drills that the cap counts: no counters, no calm.</summary>
     public static bool Counts(Drill drill) => drill.Kind is not (DrillKind.Counter or DrillKind.Calm);
@@ -74,12 +71,12 @@ internal sealed class DraftDrills(SkillParts made) : Collection<PlannedDrill>
         foreach (var planned in Items)
         {
             var facts = made.FactsOf(planned);
-            var (phase, test) = (PlaceOf(planned).Phase, IsTest(planned));
+            var (phase, aid) = (PlaceOf(planned).Phase, planned.Reason.IsAid);
             used += facts.Seconds;
             warm += phase == SessionPhase.Warm ? facts.Seconds : 0;
             down += phase == SessionPhase.Down ? facts.Seconds : 0;
-            counted += !test && Counts(facts.Drill) ? 1 : 0;
-            warming += !test && phase == SessionPhase.Warm ? 1 : 0;
+            counted += !aid && Counts(facts.Drill) ? 1 : 0;
+            warming += !aid && phase == SessionPhase.Warm ? 1 : 0;
         }
         return new(used, warm, used - warm - down, down, counted, warming);
     }

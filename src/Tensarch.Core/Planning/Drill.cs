@@ -36,6 +36,20 @@ public sealed record Serves(string Ladder, int FromStage, int ToStage)
     public bool Stage(string ladder, int stage) => (Ladder == "*" || Ladder == ladder) && FromStage <= stage && stage <= ToStage;
 }
 
+/// <summary>Whether a drill may be done with nobody watching.</summary>
+public enum Alone
+{
+    Never,
+
+    /// <summary>Once it is owned with somebody there.</summary>
+    Owned,
+    Free,
+}
+
+/// <summary>The way out of a position: light, and never hurried.</summary>
+/// <param name="Seconds">5 to 20.</param>
+public sealed record WayOutOf(int Seconds, string Says);
+
 /// <summary>An easier or harder version. Variants stand in order, easiest first.</summary>
 /// <param name="FromStage">The lowest stage in whose range it is.</param>
 /// <param name="ToStage">The highest; one below the lowest where it is never chosen, but may be come down to.</param>
@@ -46,6 +60,7 @@ public sealed record Serves(string Ladder, int FromStage, int ToStage)
 /// <param name="Dose">In place of the drill's, where given.</param>
 /// <param name="HandShare">In place of the drill's, where given.</param>
 /// <param name="DayGates">Day gates that this variant alone needs.</param>
+/// <param name="Out">In place of the drill's, where given.</param>
 public sealed record Variant(
     string Key,
     string Name,
@@ -58,7 +73,8 @@ public sealed record Variant(
     int? SetUpSeconds = null,
     int ToStage = 99,
     IReadOnlyDictionary<string, int>? ToStages = null,
-    double? Fits = null
+    double? Fits = null,
+    WayOutOf? Out = null
 )
 {
     public bool IsInRange(string ladder, int stage) =>
@@ -94,6 +110,9 @@ public sealed record Variant(
 /// <param name="Rank">Its place within the phase, light before heavy.</param>
 /// <param name="SetUpSeconds">To get ready for it, once.</param>
 /// <param name="Ceiling">Most that one round of it grows to: seconds, breaths or repetitions, by the dose; of a ladder of supports, the last rung.</param>
+/// <param name="Out">How its position is left, after each round that ends in it; none where there is nothing to leave.</param>
+/// <param name="Felt">Where it should be felt, and what it is for.</param>
+/// <param name="Alone">Whether it may be done unwatched.</param>
 /// <param name="PreparesHands">It comes before anything that puts weight on the hands.</param>
 public sealed record Drill(
     string Key,
@@ -136,7 +155,10 @@ public sealed record Drill(
     bool Gone = false,
     string? QuickMeasure = null,
     LineFigure? Figure = null,
-    IReadOnlyDictionary<LoadTag, int>? HeavyFrom = null
+    IReadOnlyDictionary<LoadTag, int>? HeavyFrom = null,
+    WayOutOf? Out = null,
+    string Felt = "",
+    Alone Alone = Alone.Never
 )
 {
     public bool IsCounteredBy(string drill) => Counters?.Contains(drill) == true;
@@ -157,6 +179,8 @@ public sealed record Drill(
     internal int Easiest => Variants.Index().FirstOrDefault(v => v.Item.ToStage >= v.Item.FromStage).Index;
 
     public Dose DoseOf(Variant variant) => variant.Dose ?? Dose;
+
+    public WayOutOf? OutOf(Variant variant) => variant.Out ?? Out;
 
     public int SetUpOf(Variant variant) => variant.SetUpSeconds ?? SetUpSeconds;
 

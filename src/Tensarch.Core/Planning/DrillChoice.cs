@@ -91,10 +91,9 @@ internal static class DrillChoice
             .ThenBy(w => w.Best ?? 0)
             .FirstOrDefault();
 
-    /// <summary>The dose asked for, then the same with its passive holds cut short, for someone to whom light ones are left.</summary>
-    private static IEnumerable<Dose> Doses(Drill drill, Variant variant, Want? wanted, Trainee who, CourseState course, bool ramps)
+    /// <summary>What a break or pain leaves of a dose.</summary>
+    internal static Dose Lightened(Dose dose, Drill drill, Trainee who, CourseState course)
     {
-        var dose = DrillDose.Of(drill, variant, wanted, who, course, ramps);
         // A first-week ramp is light as it is.
         if (
             who.WayBack is { } back
@@ -102,8 +101,15 @@ internal static class DrillChoice
             && !(who.FirstWeekOf(course) && dose is RampedDose)
         )
             dose = dose.Lightened(back.DoseShare);
-        if (who.Eased.Where(e => e.Touches(drill.Key, drill.Loads)).Select(e => e.DoseShare).DefaultIfEmpty(1).Min() is var share and < 1)
-            dose = dose.Lightened(share);
+        return who.Eased.Where(e => e.Touches(drill.Key, drill.Loads)).Select(e => e.DoseShare).DefaultIfEmpty(1).Min() is var share and < 1
+            ? dose.Lightened(share)
+            : dose;
+    }
+
+    /// <summary>The dose asked for, then the same with its passive holds cut short, for someone to whom light ones are left.</summary>
+    private static IEnumerable<Dose> Doses(Drill drill, Variant variant, Want? wanted, Trainee who, CourseState course, bool ramps)
+    {
+        var dose = Lightened(DrillDose.Of(drill, variant, wanted, who, course, ramps), drill, who, course);
         if (
             who.Eased.Where(e => e.Touches(drill.Key, drill.Loads)).Select(e => e.SettleShare).DefaultIfEmpty(1).Min() is var settle and < 1
         )

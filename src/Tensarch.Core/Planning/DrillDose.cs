@@ -77,13 +77,13 @@ internal static class DrillDose
         var most = dose switch
         {
             RhythmDose => 1,
+            _ when drill.IsWayOut => 1,
             // The first week's dose is the first week's.
             not RampedDose when step == 0 && drill.DoseOf(variant) is RampedDose => dose.Repeats,
             not AttemptsDose when first && SessionOrder.IsMain(drill.Phase) && dose is not RampedDose => FewestRounds,
             RampedDose => RampRounds(step),
             _ when drill.Phase == SessionPhase.Neck => dose is RepsDose ? 1 : NeckRounds,
             _ when drill.Loads.ContainsKey(LoadTag.Inverted) && drill.Phase == SessionPhase.Peak => 1,
-            _ when drill.IsWayOut => 1,
             AttemptsDose when drill.IsBalance => Math.Min(drill.MostRounds ?? MostEntries, FewestEntries + step) / SidesOf(drill),
             _ when drill.MostRounds is { } own => own,
             _ when drill.Phase == SessionPhase.Warm => FewestRounds,

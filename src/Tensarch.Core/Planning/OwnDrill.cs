@@ -102,8 +102,14 @@ public sealed record OwnDrill(
         {
             Key = key,
             Name = Name.Trim(),
-            // What the shipped drill says too keeps its phase and its breath.
-            Cues = [.. Cues.Select(c => source.Cues.FirstOrDefault(s => s.Says == c) ?? new Cue(c))],
+            // What must be said stays; what the shipped drill says too keeps its phase and its breath.
+            Cues =
+            [
+                .. source.Cues.Where(c => c.Must && !Cues.Contains(c.Says)),
+                .. Cues.Select(c => source.Cues.FirstOrDefault(s => s.Says == c) ?? new Cue(c)),
+            ],
+            // Nobody but who made it knows what it asks of somebody alone.
+            Alone = Alone.Never,
             Checks = Checks,
             StopSigns = StopSigns,
             Props = Props,

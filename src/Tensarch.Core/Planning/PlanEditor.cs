@@ -67,7 +67,7 @@ public sealed class PlanEditor(CatalogueContent content)
         var parts = plan.Skills.Select(s => new SkillPart(content, who, who.On(s.Skill), light: false)).ToList();
         var options =
             from drill in content.DrillList
-            where drill is { TestOnly: false, Gone: false } && plan.Drills.All(d => d.Drill != drill.Key || d.Reason.Code == "dayGate")
+            where drill is { TestOnly: false, Gone: false } && plan.Drills.All(d => d.Drill != drill.Key || d.Reason.IsAid)
             let serving = parts.FirstOrDefault(p => p.Serves(drill))
             let beside = serving is null ? parts.FirstOrDefault(p => p.Companions.Contains(drill)) : null
             // What its own stage has and today's bars keep from it is shown with the reason.
@@ -160,7 +160,7 @@ public sealed class PlanEditor(CatalogueContent content)
     {
         if (change.Drill is not { } key || content.FindDrill(key) is not { TestOnly: false } drill)
             return Refused("unknownDrill", ".drill");
-        if (plan.Drills.Any(d => d.Drill == drill.Key && d != instead && d.Reason.Code != "dayGate"))
+        if (plan.Drills.Any(d => d.Drill == drill.Key && d != instead && !d.Reason.IsAid))
             return Refused("alreadyThere", ".drill");
         if (change.Skill is { } skill && plan.Skills.All(s => s.Skill != skill))
             return Refused("notOnLadder", ".skill");

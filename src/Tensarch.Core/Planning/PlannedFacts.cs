@@ -12,12 +12,14 @@ internal sealed class PlannedFacts(CatalogueContent catalogue, Drill drill, Plan
     /// <summary>Both sides together, with set-up, changes and rests.</summary>
     public int Seconds { get; } = Timeline.SecondsOf(planned, drill, breathSeconds);
 
+    /// <summary>What of it is work, of both sides.</summary>
+    public int Working => working >= 0 ? working : working = planned.Sides.Sum(s => Timeline.WorkSecondsOf(drill, s, breathSeconds));
+
     /// <summary>What of it is setting up, changing sides or rest.</summary>
-    public int Resting =>
-        resting >= 0 ? resting : resting = Seconds - planned.Sides.Sum(s => Timeline.WorkSecondsOf(drill, s, breathSeconds));
+    public int Resting => Seconds - Working - planned.Sides.Sum(s => Timeline.SecondsOf(SegmentKind.Out, drill, s, breathSeconds));
 
     /// <summary>Below nothing while nobody asked: a whole number, so that two who ask at once do no harm.</summary>
-    private int resting = -1;
+    private int working = -1;
 
     /// <summary>Seconds of work of both sides on what loads a tag, however lightly.</summary>
     public double WorkOn(LoadTag tag) =>

@@ -10,6 +10,7 @@ public static class Preferences
         "carriersTooLittle",
         "besideOverCore",
         "besideOverLimit",
+        "notLedInto",
         "standsInForNothing",
         "tooMuchElsewhere",
     ];

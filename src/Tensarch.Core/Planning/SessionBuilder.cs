@@ -85,7 +85,7 @@ public sealed class SessionBuilder(CatalogueContent catalogue)
     private static Dictionary<(string Drill, Side? Side), double> Halves(SessionPlan free) =>
         (
             from planned in free.Drills
-            where planned.Reason.Code != "dayGate"
+            where !planned.Reason.IsAid
             from side in planned.Sides
             select (planned.Drill, side.Side, Half: LightWork.WorkSeconds(side.Dose, free.BreathSeconds) / 2)
         ).ToDictionary(h => (h.Drill, h.Side), h => h.Half);

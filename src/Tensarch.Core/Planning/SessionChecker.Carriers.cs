@@ -33,6 +33,7 @@ public static partial class SessionChecker
                     || d.Variants.All(v => !facts.Bars.Allow(d.LoadsOf(v, d.DoseOf(v), facts.BreathSeconds)))
                 );
             var carriers = core.Concat(stages.SelectMany(s => s.Tests).SelectMany(t => TrainedFor(t, catalogue))).ToHashSet();
+            carriers.UnionWith([.. catalogue.Shape.LeadIns.Where(l => core.Contains(l.Core)).SelectMany(l => l.From).SelectMany(s => s)]);
             bool Carries(Line l) => l.Drill.IsWayOut || carriers.Contains(l.Drill.Key);
             var own = lines.Where(l => l.Planned.Skill == skill && l.Planned.Reason.Code != "dayGate").ToList();
             var main = own.Where(l => l.PhaseIn is not (SessionPhase.Warm or SessionPhase.Down)).ToList();
@@ -80,6 +81,38 @@ public static partial class SessionChecker
         }
     }
 
+    /// <summary>Before a core drill something leads into it, in its order; what is not of the stage or may not be done freely today need not.</summary>
+    private static IEnumerable<Violation> LedInto(List<Line> lines, Trainee facts, CatalogueContent catalogue)
+    {
+        foreach (var (at, line) in lines.Index().Where(l => l.Item.Planned.Reason.Code is not ("dayGate" or "leadIn")))
+        {
+            var stages = new[] { line.Course.Left, line.Course.Right }.Select(s => line.Side.Stage);
+            if (
+                !stages.Any(s =>
+                    CoreOf(line.Course.Ladder.Stages[Math.Clamp(s, 1, line.Course.Ladder.Stages.Count) - 1], line.Course.Ladder, catalogue)
+                        .Contains(line.Drill.Key)
+                )
+            )
+                continue;
+            foreach (var steps in catalogue.Shape.LeadIns.Where(l => l.Core == line.Drill.Key).SelectMany(l => l.From))
+            {
+                var may = steps.Select(catalogue.Drill).Where(d => MayLeadIn(d, line, facts)).ToList();
+                if (
+                    may.Count > 0
+                    && !lines.Take(at).Any(l => steps.Contains(l.Drill.Key) && (l.PhaseIn != SessionPhase.Warm || l.TestsInWarmUp))
+                )
+                    yield return new(3, "notLedInto", line.Drill.Key);
+            }
+        }
+    }
+
+    private static bool MayLeadIn(Drill drill, Line line, Trainee facts) =>
+        drill.Serves.Any(s =>
+            (s.Ladder == "*" || s.Ladder == line.Course.Ladder.Skill) && s.FromStage <= line.Side.Stage && line.Side.Stage <= s.ToStage
+        )
+        && !Tags(drill).Overlaps(facts.Bars.Few)
+        && drill.Variants.Any(v => facts.Bars.Allow(drill.LoadsOf(v, drill.DoseOf(v).WithRepeats(1), facts.BreathSeconds)));
+
     private static HashSet<LoadTag> Tags(Drill drill) => [.. drill.Variants.SelectMany(v => (v.Loads ?? drill.Loads).Keys)];
 
     private static IReadOnlyList<string> CoreOf(Stage stage, Ladder ladder, CatalogueContent catalogue) =>
@@ -96,7 +129,7 @@ public static partial class SessionChecker
         var week = catalogue.Shape.FirstWeek;
         bool First(Line l) => l.Course.DaysSinceStart < 7 || facts.WayBack?.BreakDays >= 28;
         var main = lines
-            .Where(l => l.PhaseIn is not (SessionPhase.Warm or SessionPhase.Down) && l.Planned.Reason.Code != "dayGate")
+            .Where(l => l.PhaseIn is not (SessionPhase.Warm or SessionPhase.Down) && l.Planned.Reason.Code is not ("dayGate" or "leadIn"))
             .ToList();
         foreach (var line in main.Where(First))
         {

@@ -8,8 +8,24 @@ public static partial class SessionChecker
     {
         var second = line.Planned.Sides.Count == 2 && line.Planned.Sides[1] == line.Side;
         var between = line.Drill.Release is null ? 5 : 15;
-        return (second ? between : line.Variant.SetUpSeconds ?? line.Drill.SetUpSeconds) + Seconds(line.Side.Dose, plan.BreathSeconds);
+        return (second ? between : line.Variant.SetUpSeconds ?? line.Drill.SetUpSeconds)
+            + Seconds(line.Side.Dose, plan.BreathSeconds)
+            + Leaving(line);
     }
+
+    /// <summary>Out of its position, as often as that is left: what goes on without a rest stays in it.</summary>
+    private static int Leaving(Line line) =>
+        (line.Variant.Out ?? line.Drill.Out)?.Seconds
+            * line.Side.Dose switch
+            {
+                HoldDose { RestSeconds: > 0 } d => d.Rounds,
+                AttemptsDose { RestSeconds: > 0 } d => d.Attempts,
+                RepsDose { RestSeconds: > 0 } d => d.Sets,
+                SupportLadderDose { RestSeconds: > 0 } d => d.Rounds,
+                FlowDose { RestSeconds: > 0 } d => d.Rounds,
+                _ => 1,
+            }
+        ?? 0;
 
     /// <summary>What of a dose is not rest.</summary>
     private static int Work(Dose dose, double breath) =>

@@ -6,6 +6,9 @@ namespace Tensarch.Core.Planning;
 /// <summary>The shape of a session: shares, few things, and the core of the stage.</summary>
 public static partial class SessionChecker
 {
+    /// <summary>The last thing that warms is done whole: so much over what is needed is not too long.</summary>
+    private const int WarmTolerance = 30;
+
     /// <summary>Rule 3: the shares of the time used, and few things. Where there is not enough to do it is said, and main work may be less.</summary>
     private static IEnumerable<Violation> Shape(List<Line> lines, SessionPlan plan, Trainee facts, CatalogueContent catalogue)
     {
@@ -27,7 +30,7 @@ public static partial class SessionChecker
         // What is core is work wherever it stands.
         warm -= lines.Where(l => l.PhaseIn == SessionPhase.Warm && l.Planned.Reason.Code is "core" or "standIn").Sum(l => Seconds(l, plan));
         if (
-            warm - tests > needed + 5
+            warm - tests > needed + WarmTolerance
             && warm - tests > all * (plan.Minutes < shape.Warm.ShortUnderMinutes ? shape.Warm.ShortMostShare : shape.Warm.MostShare)
         )
             yield return new(3, "warmUpTooLong");
@@ -36,10 +39,10 @@ public static partial class SessionChecker
         if (all - warm - down < (all - tests) * (restful ? shape.Main.RestfulLeastShare : shape.Main.LeastShare))
             yield return new(3, "mainTooShort");
         var main = lines.Where(l => l.PhaseIn is not (SessionPhase.Warm or SessionPhase.Down)).ToList();
-        if (main.Sum(l => Work(l.Side.Dose, plan.BreathSeconds)) < shape.Main.WorkShare * main.Sum(l => Seconds(l, plan)))
+        if (main.Sum(l => Work(l.Side.Dose, plan.BreathSeconds) + Leaving(l)) < shape.Main.WorkShare * main.Sum(l => Seconds(l, plan)))
             yield return new(3, "moreRestThanWork");
         var counted = plan.Drills.Count(d =>
-            d.Reason.Code != "dayGate" && catalogue.Drill(d.Drill).Kind is not (DrillKind.Counter or DrillKind.Calm)
+            d.Reason.Code is not ("dayGate" or "leadIn") && catalogue.Drill(d.Drill).Kind is not (DrillKind.Counter or DrillKind.Calm)
         );
         if (counted > shape.Caps.First(c => plan.Minutes < c.UnderMinutes).Drills)
             yield return new(3, "tooManyDrills");

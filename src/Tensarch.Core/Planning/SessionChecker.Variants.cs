@@ -5,7 +5,7 @@ public static partial class SessionChecker
 {
     private static IEnumerable<Violation> Variants(List<Line> lines, Trainee facts)
     {
-        foreach (var line in lines.Where(l => l.Planned.Reason.Code is not ("dayGate" or "companion")))
+        foreach (var line in lines.Where(l => l.Planned.Reason.Code is not ("dayGate" or "companion" or "leadIn")))
         {
             var touching = facts.Eased.Where(e => e.EasierBy > 0 && IsAbout(e, line)).ToList();
             var at = line.Drill.Variants.Index().First(v => v.Item == line.Variant).Index;

@@ -37,6 +37,7 @@ public static partial class SessionChecker
             .. Order(lines, plan),
             .. Shape(lines, plan, facts, catalogue),
             .. Cores(plan, facts, catalogue),
+            .. LedInto(lines, facts, catalogue),
             .. Carried(lines, plan, facts, catalogue),
             .. FirstIsLight(lines, plan, facts, catalogue),
             .. Still(lines),
@@ -58,7 +59,12 @@ public static partial class SessionChecker
 
         public bool TestsInWarmUp => Planned.Reason.Code == "dayGate" && !Drill.TestOnly;
 
-        public SessionPhase PhaseIn => TestsInWarmUp ? SessionPhase.Warm : Drill.Phase;
+        public SessionPhase PhaseIn =>
+            TestsInWarmUp ? SessionPhase.Warm
+            : LeadsIn ? Planned.Reason.Phase ?? Drill.Phase
+            : Drill.Phase;
+
+        public bool LeadsIn => Planned.Reason.Code == "leadIn";
     }
 
     /// <summary>Rule 1: nothing off limits; what is light only is light; a ramp stays under the student's top.</summary>
@@ -164,7 +170,13 @@ public static partial class SessionChecker
         foreach (var line in lines)
         {
             // Tests of day gates close the warm-up in any order among themselves.
-            var (atPhase, atRank) = line.TestsInWarmUp ? (SessionPhase.Warm, 10_000) : (line.Drill.Phase, line.Drill.Rank);
+            // What leads in stands at the head of its phase.
+            var (atPhase, atRank) = (
+                line.PhaseIn,
+                line.TestsInWarmUp ? 10_000
+                : line.LeadsIn ? -1
+                : line.Drill.Rank
+            );
             if (atPhase < phase || (atPhase == phase && atRank < rank))
                 yield return new(3, "outOfOrder", line.Drill.Key);
             (phase, rank) = (atPhase, atRank);

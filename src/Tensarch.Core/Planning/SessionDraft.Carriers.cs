@@ -41,7 +41,7 @@ internal sealed partial class SessionDraft
     }
 
     private PlannedDrill? StoodInFor(SkillPart part, Drill drill) =>
-        drills.FirstOrDefault(d => d.Skill == part.Skill && !IsTest(d) && shape.StandIns.GetValueOrDefault(d.Drill) == drill.Key);
+        drills.FirstOrDefault(d => d.Skill == part.Skill && !IsAid(d) && shape.StandIns.GetValueOrDefault(d.Drill) == drill.Key);
 
     private bool IsFixed(PlannedDrill planned) => catalogue.Drill(planned.Drill).IsWayOut || planned.Sides.Any(s => IsDue(planned, s));
 
@@ -50,7 +50,9 @@ internal sealed partial class SessionDraft
     {
         while (
             drills
-                .Where(d => IsMain(d) && !IsTest(d) && !IsFixed(d) && catalogue.Drill(d.Drill).Kind != DrillKind.Counter)
+                .Where(d => IsMain(d) && !IsAid(d) && !IsFixed(d) && catalogue.Drill(d.Drill).Kind != DrillKind.Counter)
+                // What something else needs to be prepared stays.
+                .Where(d => d.Reason.Code != "preparesRegions" || !Prepares(d))
                 .Where(d => !Borne(PartOf(d), catalogue.Drill(d.Drill), d))
                 .OrderBy(Importance.Of)
                 .ThenByDescending(Seconds)
@@ -72,7 +74,7 @@ internal sealed partial class SessionDraft
         var others = drills.Where(d => IsMain(d) && !IsTest(d) && d.Id != planned.Id).ToList();
         if (IsFixed(planned))
             return false;
-        return others.Count(d => catalogue.Drill(d.Drill).Kind != DrillKind.Counter) >= shape.FirstWeek.MainDrills
+        return others.Count(d => !IsAid(d) && catalogue.Drill(d.Drill).Kind != DrillKind.Counter) >= shape.FirstWeek.MainDrills
             || others.Sum(Seconds) + Seconds(planned) > shape.FirstWeek.MainShare * 60 * who.Minutes
             || (parts.Count > 1 && !catalogue.Drill(planned.Drill).IsWayOut);
     }
@@ -85,7 +87,7 @@ internal sealed partial class SessionDraft
             .DefaultIfEmpty(double.MaxValue)
             .Max();
 
-    private double WorkOf(PlannedDrill planned) => Seconds(planned) - Resting(planned);
+    private double WorkOf(PlannedDrill planned) => FactsOf(planned).Working;
 
     /// <summary>It loads no region of what the session is for.</summary>
     private bool IsElsewhere(Drill drill) => !drill.Tags.Any(Regions.Contains);

@@ -8,7 +8,7 @@ internal sealed partial class SessionDraft
 {
     /// <summary>Adds what has to come along; nothing may be done where that cannot.</summary>
     private bool Accompany(SkillPart part, List<PlannedDrill> added) =>
-        AddGateTests(part, added) && AddPreparation(added) && AddWrists(added) && AddCounter(part, added);
+        AddLeadIns(part, added) && AddGateTests(part, added) && AddPreparation(added) && AddWrists(added) && AddCounter(part, added);
 
     /// <summary>Every drill that tests a day gate which one of the variants needs, planned as that test.</summary>
     private bool AddGateTests(SkillPart part, List<PlannedDrill> added)

@@ -41,7 +41,7 @@ internal sealed partial class SessionDraft
 
     /// <summary>Main work of which a round can go; a test that is due stays whole.</summary>
     private IEnumerable<PlannedDrill> Lessenable() =>
-        drills.Where(d => IsMain(d) && !IsTest(d) && d.Sides.Any(s => DrillDose.MayLessen(s.Dose)) && !d.Sides.Any(s => IsDue(d, s)));
+        drills.Where(d => IsMain(d) && !IsAid(d) && d.Sides.Any(s => DrillDose.MayLessen(s.Dose)) && !d.Sides.Any(s => IsDue(d, s)));
 
     /// <summary>A round less on the side that has most, or on both.</summary>
     private void Lessen(PlannedDrill planned) => drills[drills.At(planned.Id)] = OneLess(planned);
@@ -75,7 +75,7 @@ internal sealed partial class SessionDraft
     private bool DropOne()
     {
         var last = drills
-            .Where(d => SessionOrder.IsMain(PlaceOf(d).Phase) && !IsTest(d))
+            .Where(d => SessionOrder.IsMain(PlaceOf(d).Phase) && !IsAid(d))
             .Skip(1)
             .LastOrDefault(d => catalogue.Drill(d.Drill).Kind != DrillKind.Counter);
         if (last is null)
@@ -93,7 +93,7 @@ internal sealed partial class SessionDraft
         foreach (var part in parts.AsEnumerable().Reverse())
         {
             var main = drills
-                .Where(d => d.Skill == part.Skill && IsMain(d) && !IsTest(d) && catalogue.Drill(d.Drill).Kind != DrillKind.Counter)
+                .Where(d => d.Skill == part.Skill && IsMain(d) && !IsAid(d) && catalogue.Drill(d.Drill).Kind != DrillKind.Counter)
                 .Reverse()
                 .ToList();
             if (main.Count < 2)
@@ -212,7 +212,7 @@ internal sealed partial class SessionDraft
         for (var grew = true; grew; )
         {
             grew = false;
-            foreach (var planned in drills.Where(d => which(d) && !IsTest(d)).OrderBy(Seconds).ToList())
+            foreach (var planned in drills.Where(d => which(d) && !IsAid(d)).OrderBy(Seconds).ToList())
                 grew |= Grow(planned);
         }
     }
@@ -267,7 +267,7 @@ internal sealed partial class SessionDraft
     private void SpareTries()
     {
         static bool Tries(PlannedDrill planned) => planned.Sides.Any(s => s.Dose is AttemptsDose);
-        foreach (var tries in drills.Where(d => IsMain(d) && !IsTest(d) && Tries(d) && !d.Sides.Any(s => IsDue(d, s))).ToList())
+        foreach (var tries in drills.Where(d => IsMain(d) && !IsAid(d) && Tries(d) && !d.Sides.Any(s => IsDue(d, s))).ToList())
             if (Idle && tries.Sides.All(s => !DrillDose.MayLessen(s.Dose)))
             {
                 Replace(tries, s => s with { Dose = s.Dose.WithRepeats(1) });

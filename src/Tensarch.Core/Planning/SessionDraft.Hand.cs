@@ -110,7 +110,7 @@ internal sealed partial class SessionDraft
     /// <summary>Rounds that were taken before something larger went come back, to the most important first, as far as they fit.</summary>
     private void GiveBack(SessionPlan before)
     {
-        foreach (var planned in drills.Where(d => IsMain(d) && !IsTest(d)).OrderByDescending(Importance.Of).ToList())
+        foreach (var planned in drills.Where(d => IsMain(d) && !IsAid(d)).OrderByDescending(Importance.Of).ToList())
         {
             var was = before.Drills.First(d => d.Id == planned.Id);
             for (var now = planned; now.Sides.Zip(was.Sides).Any(s => s.First.Dose.Repeats < s.Second.Dose.Repeats); )
@@ -140,6 +140,8 @@ internal sealed partial class SessionDraft
             }
             if (drills.LastOrDefault(d => IsIdleFrame(d) && !Prepares(d)) is { } idle)
                 return drills.Remove(idle);
+            if (LessenWarm())
+                return true;
         }
         var calm = drills.Where(d => catalogue.Drill(d.Drill).Kind == DrillKind.Calm).ToList();
         if (calm.Count > 1)
@@ -160,7 +162,7 @@ internal sealed partial class SessionDraft
             return true;
         }
         var least = drills
-            .Where(d => IsMain(d) && !IsTest(d) && catalogue.Drill(d.Drill).Kind != DrillKind.Counter)
+            .Where(d => IsMain(d) && !IsAid(d) && catalogue.Drill(d.Drill).Kind != DrillKind.Counter)
             // A way out that is being learned stays.
             .Where(d => !catalogue.Drill(d.Drill).IsWayOut || PartOf(d).Course.WayOutShown)
             .Index()
@@ -170,7 +172,9 @@ internal sealed partial class SessionDraft
             .ToList();
         if (least.Count <= 1)
             return false;
-        drills.Remove(least[0]);
+        // The last of the core stays longest: before it goes what is beside it, and what leads into it.
+        var goes = least.Count(IsCore) > 1 ? least[0] : least.Find(d => !IsCore(d)) ?? least[0];
+        drills.Remove(drills.FirstOrDefault(d => d.Reason.LeadsIn && least.Count <= 2) ?? goes);
         DropOrphans();
         return true;
     }
@@ -179,6 +183,7 @@ internal sealed partial class SessionDraft
     private void DropOrphans()
     {
         drills.RemoveAll(d => IsTest(d) && !drills.Any(o => !IsTest(o) && o.Sides.Any(s => GatesOf(o, s).Any(g => TestsFor(d, g)))));
+        drills.RemoveAll(d => d.Reason.LeadsIn && !drills.Any(o => !IsAid(o) && o.Drill == d.Reason.For));
         drills.RemoveAll(d => d.Reason.Code == "counter" && !drills.Any(o => o != d && catalogue.Drill(o.Drill).IsCounteredBy(d.Drill)));
     }
 

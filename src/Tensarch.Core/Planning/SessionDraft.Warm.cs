@@ -93,7 +93,7 @@ internal sealed partial class SessionDraft
             Lessen(longest);
         else if (
             drills.LastOrDefault(d =>
-                IsMain(d) && !IsTest(d) && !IsCore(d) && catalogue.Drill(d.Drill) is { Kind: not DrillKind.Counter, IsWayOut: false }
+                IsMain(d) && !IsAid(d) && !IsCore(d) && catalogue.Drill(d.Drill) is { Kind: not DrillKind.Counter, IsWayOut: false }
             ) is
             { } last
         )
@@ -125,7 +125,7 @@ internal sealed partial class SessionDraft
                 Try(PartFor(drill), drill, new("preparesRegions"));
                 SetRaise(RaiseSeconds + needed + Grain - WarmSeconds);
             }
-        foreach (var planned in drills.Where(d => PlaceOf(d).Phase == SessionPhase.Warm && !IsTest(d)).ToList())
+        foreach (var planned in drills.Where(d => PlaceOf(d).Phase == SessionPhase.Warm && !IsAid(d)).ToList())
             if (
                 WarmSeconds < needed
                 && planned.Id != Raise?.Id
@@ -194,17 +194,23 @@ internal sealed partial class SessionDraft
                 Try(PartFor(drill), drill, new("preparesRegions"));
         for (var seconds = RaiseSeconds + 15; Short && seconds <= MostRaiseSeconds && WarmMay(15); seconds += 15)
             SetRaise(seconds);
-        foreach (var planned in drills.Where(d => PlaceOf(d).Phase == SessionPhase.Warm && !IsTest(d) && d.Id != Raise?.Id).ToList())
+        foreach (var planned in drills.Where(d => PlaceOf(d).Phase == SessionPhase.Warm && !IsAid(d) && d.Id != Raise?.Id).ToList())
             if (Short && Grown(planned) is { } more && WarmMay(Seconds(more) - Seconds(planned)))
                 drills[drills.IndexOf(planned)] = more;
-        while (Short && LyingStill is { Sides: [{ Dose: HoldDose { Seconds: < MostRestSeconds and var still } }] } rest && DownMay(15))
-            Replace(rest, s => s with { Dose = ((HoldDose)s.Dose) with { Seconds = still + 15 } });
+        while (Short && LengthenCalm()) { }
         // Rests do not fill a session.
         while (Idle && MostResting() is { } idle)
             Lessen(idle);
         Balance();
-        // Not more of the frame than what it is for.
+        TrimFrame();
+    }
+
+    /// <summary>Not more of the frame than what it is for.</summary>
+    private void TrimFrame()
+    {
         while ((TooCalm && (ShortenCalm() || DropCalm())) || (TooWarm && (ShortenRaise() || LessenWarm()))) { }
+        // What warms and cannot go whole is a smaller share of a longer session.
+        while (TooWarm && LengthenCalm()) { }
     }
 
     /// <summary>So much warm-up the day asks for; where its skills do not fill it, what a shorter one does.</summary>
@@ -218,9 +224,17 @@ internal sealed partial class SessionDraft
     private bool TooCalm => DownSeconds > shape.DownMost(ShapedBy, Used) || MainSeconds < shape.MainLeast(ShapedBy) * Used;
 
     private bool TooWarm =>
-        WarmSeconds - drills.Where(d => PlaceOf(d).Phase == SessionPhase.Warm && !IsTest(d) && IsCore(d)).Sum(Seconds)
+        WarmSeconds - drills.Where(d => PlaceOf(d).Phase == SessionPhase.Warm && !IsAid(d) && IsCore(d)).Sum(Seconds)
             > shape.WarmMost(who.Minutes) * Used
         && WarmSeconds - Grain > WarmTarget;
+
+    private bool LengthenCalm()
+    {
+        if (LyingStill is not { Sides: [{ Dose: HoldDose { Seconds: < MostRestSeconds and var still } }] } rest || !DownMay(15))
+            return false;
+        Replace(rest, s => s with { Dose = ((HoldDose)s.Dose) with { Seconds = still + 15 } });
+        return true;
+    }
 
     private bool ShortenCalm()
     {
@@ -239,7 +253,7 @@ internal sealed partial class SessionDraft
     }
 
     /// <summary>Of the warm-up what is neither a test, nor the raise, nor core.</summary>
-    private bool IsIdleFrame(PlannedDrill d) => PlaceOf(d).Phase == SessionPhase.Warm && !IsTest(d) && d.Id != Raise?.Id && !IsCore(d);
+    private bool IsIdleFrame(PlannedDrill d) => PlaceOf(d).Phase == SessionPhase.Warm && !IsAid(d) && d.Id != Raise?.Id && !IsCore(d);
 
     /// <summary>A round that was more than one goes, else the last thing that nothing needs; the warm-up stays as long as the day asks for.</summary>
     private bool LessenWarm()

@@ -65,10 +65,13 @@ internal sealed partial class SessionDraft
         if (who.Minutes >= CalmFromMinutes)
             TakeTurn();
         Fill();
+        LeadIn();
         WarmUp();
         GrowAll(IsMain);
         SpareTries();
         Balance();
+        LeadIn();
+        Shrink();
         LeftShort = Short;
         Lighten();
         return Closed();
@@ -127,7 +130,9 @@ internal sealed partial class SessionDraft
 
     private IEnumerable<Drill> Of(params DrillKind[] kinds) => catalogue.ShippedDrills.Where(d => kinds.Contains(d.Kind));
 
-    private static bool IsTest(PlannedDrill planned) => DraftDrills.IsTest(planned);
+    private static bool IsTest(PlannedDrill planned) => planned.Reason.TestsDay;
+
+    private static bool IsAid(PlannedDrill planned) => planned.Reason.IsAid;
 
     private (SessionPhase Phase, int Rank) PlaceOf(PlannedDrill planned) => drills.PlaceOf(planned);
 
@@ -157,7 +162,7 @@ internal sealed partial class SessionDraft
 
     private bool IsMain(PlannedDrill planned) => SessionOrder.IsMain(PlaceOf(planned).Phase);
 
-    private bool Has(string drill) => drills.Any(d => d.Drill == drill && !IsTest(d));
+    private bool Has(string drill) => drills.Any(d => d.Drill == drill && !IsAid(d));
 
     /// <summary>Adds a drill when it serves, is allowed and fits, together with what has to come along.</summary>
     /// <param name="must">It is shrunk into the session later rather than left out.</param>
@@ -166,6 +171,9 @@ internal sealed partial class SessionDraft
     {
         if (Has(drill.Key))
             return true;
+        // What leads into the work later warms no one twice.
+        if (reason.Code == "preparesRegions" && drills.Any(d => d.Reason.LeadsIn && d.Drill == drill.Key))
+            return false;
         if (!tried.Add((part.Skill, drill.Key)) || (!must && HasAlternative(drill)))
             return false;
         if (Plan(part, drill, reason, companion) is not { } planned)
@@ -222,7 +230,7 @@ internal sealed partial class SessionDraft
         foreach (var replaced in added)
             drills.RemoveAll(d => d.Id == replaced.Id);
         drills.AddRange(added);
-        tried.UnionWith(added.Where(a => !IsTest(a)).Select(a => (part.Skill, a.Drill)));
+        tried.UnionWith(added.Where(a => !IsAid(a)).Select(a => (part.Skill, a.Drill)));
     }
 
     /// <summary>Two skills never both work hard at the end of one range on one day.</summary>
@@ -245,10 +253,10 @@ internal sealed partial class SessionDraft
 
     private bool Fits(List<PlannedDrill> added)
     {
-        var counted = Counted + added.Count(d => DraftDrills.Counts(catalogue.Drill(d.Drill)) && !IsTest(d));
+        var counted = Counted + added.Count(d => DraftDrills.Counts(catalogue.Drill(d.Drill)) && !IsAid(d));
         var warm = WarmSeconds + added.Where(d => PlaceOf(d).Phase == SessionPhase.Warm).Sum(Seconds);
         var kept = added.Any(IsMain)
-            ? Math.Max(0, WarmDrills - drills.Concat(added).Count(d => PlaceOf(d).Phase == SessionPhase.Warm && !IsTest(d)))
+            ? Math.Max(0, WarmDrills - drills.Concat(added).Count(d => PlaceOf(d).Phase == SessionPhase.Warm && !IsAid(d)))
             : 0;
         var more = added.Sum(Seconds) - Math.Clamp(warm - WarmSeconds, 0, Math.Max(0, shape.WarmSeconds(who.Minutes) - WarmSeconds));
         return more <= Room

@@ -71,12 +71,34 @@ public sealed record PlannedSide(Side? Side, int Stage, string Variant, Dose Dos
 /// <summary>Why a drill is in the session.</summary>
 /// <param name="Code">
 /// <c>warmUp</c>, <c>preparesRegions</c>, <c>wristsBeforeHands</c>, <c>stageWork</c>, <c>gateAsksHold</c>, <c>gateAsksReps</c>, <c>strengthForStage</c>,
-/// <c>dayGate</c>, <c>attempt</c>, <c>counter</c>, <c>calm</c>, <c>core</c>, <c>standIn</c>, <c>practice</c>, <c>practiceReps</c>, <c>wayOut</c>, <c>companion</c>.
+/// <c>dayGate</c>, <c>attempt</c>, <c>counter</c>, <c>calm</c>, <c>core</c>, <c>standIn</c>, <c>practice</c>, <c>practiceReps</c>, <c>wayOut</c>, <c>companion</c>,
+/// <c>leadIn</c>.
 /// </param>
 /// <param name="Stage">The stage it serves, where it serves one.</param>
 /// <param name="Number">Seconds or repetitions that the gate asks for.</param>
 /// <param name="Best">The student's own best that counts, in seconds.</param>
-public sealed record DrillReason(string Code, int? Stage = null, int? Number = null, Side? Side = null, int? Best = null);
+/// <param name="For">What it leads into, where it does.</param>
+/// <param name="Phase">The phase at whose head it leads in.</param>
+public sealed record DrillReason(
+    string Code,
+    int? Stage = null,
+    int? Number = null,
+    Side? Side = null,
+    int? Best = null,
+    string? For = null,
+    SessionPhase? Phase = null
+)
+{
+    [JsonIgnore]
+    public bool TestsDay => Code == "dayGate";
+
+    [JsonIgnore]
+    public bool LeadsIn => Code == "leadIn";
+
+    /// <summary>It may stand beside the same drill done for itself, and is as long as it is.</summary>
+    [JsonIgnore]
+    public bool IsAid => TestsDay || LeadsIn;
+}
 
 /// <summary>A rule that shaped the session.</summary>
 /// <param name="Code">

@@ -11,6 +11,7 @@ namespace Tensarch.Core.Planning;
 /// <param name="OpenedBy">By a measure that gates read, the drills that open its range or build what it reads.</param>
 /// <param name="Companions">What fills a session beside the stage's own drills.</param>
 /// <param name="Carrying">What share of a ladder's main work its core has, and all that carries it.</param>
+/// <param name="LeadIns">What leads into a core drill.</param>
 /// <param name="BesideLimitedSeconds">Work of one drill at most, beside a core that a bar limits.</param>
 /// <param name="ElsewhereShare">Of main work at most, for what loads no region of the ladder and carries nothing.</param>
 /// <param name="SkillShares">By the number of skills, what each gets of the main work, the most important first.</param>
@@ -31,6 +32,7 @@ public sealed record SessionShape(
     IReadOnlyList<SkillCap> Skills,
     IReadOnlyList<IReadOnlyList<double>> SkillShares,
     IReadOnlyList<Carrying> Carrying,
+    IReadOnlyList<LeadIns> LeadIns,
     double ElsewhereShare,
     int BesideLimitedSeconds,
     FirstWeekShape FirstWeek
@@ -109,6 +111,9 @@ public sealed record CompanionDrills(string Ladder, double Share, IReadOnlyList<
 /// <param name="Carriers">Of its main work at least: core, stand-ins, ways out, and what trains or opens a test of its gate.</param>
 /// <param name="Core">The core with its stand-ins alone.</param>
 public sealed record Carrying(string Ladder, double Carriers, double Core);
+
+/// <param name="From">One of each, in this order, before the core drill.</param>
+public sealed record LeadIns(string Core, IReadOnlyList<IReadOnlyList<string>> From);
 
 /// <param name="Rounds">Of a drill, at most.</param>
 /// <param name="HoldSeconds">Passive, at most; ramps keep their settling.</param>

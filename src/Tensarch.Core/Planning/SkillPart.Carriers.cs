@@ -1,6 +1,6 @@
 namespace Tensarch.Core.Planning;
 
-/// <summary>What carries a session: the core and what stands in for it, the way out, and what trains or opens a test of the gate.</summary>
+/// <summary>What carries a session: the core and what stands in for it and leads into it, the way out, and what trains or opens a test of the gate.</summary>
 internal sealed partial class SkillPart
 {
     private HashSet<string>? carriers;
@@ -13,6 +13,8 @@ internal sealed partial class SkillPart
         foreach (var core in CoresAt(stage))
         {
             yield return core;
+            foreach (var lead in catalogue.Shape.LeadIns.Where(l => l.Core == core).SelectMany(l => l.From).SelectMany(s => s))
+                yield return lead;
             if (catalogue.Shape.StandIns.TryGetValue(core, out var other))
                 yield return other;
         }

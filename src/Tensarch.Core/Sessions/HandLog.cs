@@ -77,7 +77,7 @@ public static class HandLog
             yield break;
         var planned = part.Segments.Where(s => s.Kind == SegmentKind.Work).GroupBy(s => s.Round).ToList();
         var side = part.PlannedSide;
-        var proves = ladder?.Reads(part.Planned.Drill, side.Variant, side.Stage) == true && part.Planned.Reason.Code != "dayGate";
+        var proves = ladder?.Reads(part.Planned.Drill, side.Variant, side.Stage) == true && !part.Planned.Reason.TestsDay;
         var seen = (said.Seen ?? []).ToDictionary(r => r.Round, r => r.Number);
         var count = Math.Min(said.Rounds ?? seen.Keys.Append(planned.Count).Max(), MostRounds);
         for (var i = 0; i < count; i++)

@@ -64,7 +64,7 @@ internal sealed class PackSlots(SessionPlan plan, Trainee who, CatalogueContent 
             Opaque(part.Planned.Id),
             KeepOf(part, drill),
             [.. fewer.Select(n => Id(0, n))],
-            [.. Countered(part).Select(p => Opaque(p))]
+            [.. ThereFor(part).Select(p => Opaque(p))]
         );
     }
 
@@ -95,17 +95,20 @@ internal sealed class PackSlots(SessionPlan plan, Trainee who, CatalogueContent 
             return part.Planned == plan.Drills[^1] ? null : -1;
         // A way out that is being learned comes before what it is the way out of.
         var learning = drill.IsWayOut && !who.On(part.Planned.Skill).WayOutShown;
-        return drill.Kind == DrillKind.Counter || learning || part.Planned.Reason.Code == "dayGate" || !SessionOrder.IsMain(drill.Phase)
+        return drill.Kind == DrillKind.Counter || learning || part.Planned.Reason.IsAid || !SessionOrder.IsMain(drill.Phase)
             ? null
             : Importance.Of(part.Planned);
     }
 
-    private IEnumerable<string> Countered(TimelinePart part) =>
-        part.Planned.Reason.Code == "counter"
-            ? plan
-                .Drills.Where(d => content.Drill(d.Drill).IsCounteredBy(part.Planned.Drill))
-                .SelectMany(d => d.Sides.Select(s => Timeline.PartId(d, s)))
-            : [];
+    /// <summary>What it counters or leads into.</summary>
+    private IEnumerable<string> ThereFor(TimelinePart part) =>
+        plan
+            .Drills.Where(d =>
+                part.Planned.Reason.Code == "counter"
+                    ? content.Drill(d.Drill).IsCounteredBy(part.Planned.Drill)
+                    : part.Planned.Reason.LeadsIn && !d.Reason.IsAid && d.Drill == part.Planned.Reason.For
+            )
+            .SelectMany(d => d.Sides.Select(s => Timeline.PartId(d, s)));
 
     /// <summary>A slot for what is done instead.</summary>
     public PackSlot Instead(string id, DrillAt at, Side? side, int stage, string? skill)

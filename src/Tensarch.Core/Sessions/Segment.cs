@@ -6,6 +6,9 @@ public enum SegmentKind
     SwitchSides,
     Work,
     Rest,
+
+    /// <summary>Out of a position, slowly and by its own words. It ends a round and is no rest.</summary>
+    Out,
 }
 
 /// <summary>What is done in a work segment.</summary>
@@ -30,6 +33,8 @@ public enum Phase
 /// <param name="Effort">Percent of effort, one number a second; none when there is no ramp.</param>
 /// <param name="Reps">Repetitions in this segment.</param>
 /// <param name="Label">The rung or position, where it has a name.</param>
+/// <param name="Cue">What is said when it begins.</param>
+/// <param name="Later">What is said while it lasts, in order of time; none where nothing is.</param>
 public sealed record Segment(
     string Part,
     string Drill,
@@ -44,5 +49,9 @@ public sealed record Segment(
     IReadOnlyList<int>? Effort,
     int? Reps,
     string? Label,
-    string? Cue
+    string? Cue,
+    IReadOnlyList<LaterCue>? Later = null
 );
+
+/// <param name="At">Seconds from the start of the segment.</param>
+public sealed record LaterCue(int At, string Says);

@@ -7,10 +7,11 @@ namespace Tensarch.Core.Sessions;
 internal sealed class SegmentWriter(string part, Drill drill, PlannedSide side, double breathSeconds, bool said = true)
 {
     private readonly List<Segment> segments = [];
+    private readonly Variant variant = drill.VariantAt(side.Variant);
     private int elapsed;
-    private readonly Dictionary<(Phase, string?), int> turns = [];
 
-    public IReadOnlyList<Segment> Segments => segments;
+    /// <summary>With what is said in them, where that was wanted.</summary>
+    public IReadOnlyList<Segment> Segments => said ? SaidCues.Over(segments, drill.Cues, side.Variant) : segments;
 
     public void Add(
         SegmentKind kind,
@@ -49,6 +50,7 @@ internal sealed class SegmentWriter(string part, Drill drill, PlannedSide side, 
                 break;
             case RhythmDose d:
                 Work(Phase.Repeat, Breaths(d.Reps), 1, d.Reps);
+                Out(1);
                 break;
             case SupportLadderDose d:
                 Rounds(
@@ -86,6 +88,7 @@ internal sealed class SegmentWriter(string part, Drill drill, PlannedSide side, 
             Ramp(Phase.Lift, d.LiftSeconds, round, d);
             Work(Phase.Resettle, d.ResettleSeconds, round);
         }
+        Out(d.Rounds);
     }
 
     private void Ramp(Phase phase, int seconds, int round, RampedDose d) =>
@@ -94,31 +97,31 @@ internal sealed class SegmentWriter(string part, Drill drill, PlannedSide side, 
             seconds,
             phase,
             round,
-            said ? new ContractionRamp(seconds, d.FromPercent, d.ToPercent, Math.Min(d.PlateauSeconds, seconds - 1)).BySecond() : null,
-            cue: NextCue(phase, null)
+            said ? new ContractionRamp(seconds, d.FromPercent, d.ToPercent, Math.Min(d.PlateauSeconds, seconds - 1)).BySecond() : null
         );
 
     private void Work(Phase phase, int seconds, int round, int? reps = null, string? label = null) =>
-        Add(SegmentKind.Work, seconds, phase, round, reps: reps, label: label, cue: NextCue(phase, label));
+        Add(SegmentKind.Work, seconds, phase, round, reps: reps, label: label);
 
     private void Rounds(int rounds, int rest, Action<int> work)
     {
         for (var round = 1; round <= rounds; round++)
         {
             work(round);
+            // What goes on without a rest stays where it is.
+            if (round == rounds || rest > 0)
+                Out(round);
             if (round < rounds)
                 Add(SegmentKind.Rest, rest, round: round);
         }
     }
 
+    private void Out(int round)
+    {
+        if (drill.OutOf(variant) is { } way)
+            Add(SegmentKind.Out, way.Seconds, round: round, cue: way.Says);
+    }
+
     /// <summary>Breaths at the student's own length, rounded up to whole seconds.</summary>
     private int Breaths(int breaths) => (int)Math.Ceiling(breaths * breathSeconds - 1e-9);
-
-    private string? NextCue(Phase phase, string? label)
-    {
-        if (!said)
-            return null;
-        var turn = turns[(phase, label)] = turns.GetValueOrDefault((phase, label), -1) + 1;
-        return Cue.For(drill.Cues, side.Variant, phase, label, turn);
-    }
 }

@@ -7,7 +7,7 @@ namespace Tensarch.Core.Sessions;
 /// All that the runner needs without the server: it selects and measures time, it derives no dose, load or verdict. Loads stand on every
 /// version, so that a stop covers what is planned, eased, offered and put in instead alike. Ids are opaque.
 /// </summary>
-/// <param name="Format">Of this document; a runner reads no other.</param>
+/// <param name="Format">Of this document: 3 since positions are left in stretches of their own; a runner reads 2 as well.</param>
 /// <param name="Slots">In the order in which they are done.</param>
 public sealed record SessionPack(
     int Format,
@@ -18,7 +18,7 @@ public sealed record SessionPack(
     int SensationCeiling
 )
 {
-    public const int CurrentFormat = 2;
+    public const int CurrentFormat = 3;
     public static readonly TimeSpan Life = TimeSpan.FromHours(24);
 }
 

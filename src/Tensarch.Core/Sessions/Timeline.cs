@@ -38,9 +38,10 @@ public static class Timeline
 
     /// <summary>What of one side is work, in seconds.</summary>
     internal static int WorkSecondsOf(Drill drill, PlannedSide side, double breathSeconds) =>
-        Write("", drill, side, afterOtherSide: false, breathSeconds, said: false)
-            .Where(s => s.Kind == SegmentKind.Work)
-            .Sum(s => s.Seconds);
+        SecondsOf(SegmentKind.Work, drill, side, breathSeconds);
+
+    internal static int SecondsOf(SegmentKind kind, Drill drill, PlannedSide side, double breathSeconds) =>
+        Write("", drill, side, afterOtherSide: false, breathSeconds, said: false).Where(s => s.Kind == kind).Sum(s => s.Seconds);
 
     public static int SecondsOf(SessionPlan plan, CatalogueContent catalogue) =>
         plan.Drills.Sum(d => SecondsOf(d, catalogue.Drill(d.Drill), plan.BreathSeconds));
@@ -80,14 +81,17 @@ public static class Timeline
         }
     }
 
-    /// <summary>A drill with the cue that a coach wants said.</summary>
-    internal static Drill Said(Drill drill, PlannedDrill planned) =>
-        planned.Cue is { } cue
-            ? drill with
-            {
-                Cues = [new Cue(cue, At: drill.Cues.Count > 0 ? drill.Cues[0].At : null), .. drill.Cues.Skip(1)],
-            }
-            : drill;
+    /// <summary>A drill with the cue that a coach wants said; what must be said stays.</summary>
+    internal static Drill Said(Drill drill, PlannedDrill planned)
+    {
+        if (planned.Cue is not { } cue)
+            return drill;
+        var first = drill.Cues.FirstOrDefault(c => !c.Must);
+        return drill with
+        {
+            Cues = [.. drill.Cues.Where(c => c.Must), new Cue(cue, At: first?.At), .. drill.Cues.Where(c => !c.Must && c != first)],
+        };
+    }
 
     private static List<Segment> StartingAt(IReadOnlyList<Segment> segments, ref int start)
     {

@@ -110,7 +110,7 @@ public sealed record Work(
     private static Work Of(WorkedDrill what, List<DoneRound> rounds, SessionPlan? plan, CatalogueContent content)
     {
         var drill = content.Drill(what.Drill);
-        var planned = plan?.Drills.Where(d => d.Drill == drill.Key).OrderBy(d => d.Reason.Code == "dayGate").FirstOrDefault();
+        var planned = plan?.Drills.Where(d => d.Drill == drill.Key).OrderBy(d => d.Reason.IsAid).FirstOrDefault();
         var side = planned?.Sides.FirstOrDefault(s => s.Variant == what.Variant && (s.Side == what.Side || s.Side is null));
         var dose = side?.Dose ?? drill.DoseOf(drill.VariantAt(what.Variant));
         var tempo = dose is RepsDose reps ? reps.SecondsPerRep : 4;

@@ -23,11 +23,13 @@ public sealed record CatalogueResponse(
     IReadOnlyList<BodyPlace> Places
 );
 
+/// <param name="Felt">Where it should be felt, and what it is for.</param>
 /// <param name="QuickMeasure">What is read of it by one's own hand at the last repetition.</param>
 public sealed record DrillView(
     string Key,
     string Name,
     string Purpose,
+    string Felt,
     DrillKind Kind,
     IReadOnlyList<string> Was,
     string? SideMeans,
@@ -60,6 +62,7 @@ public static class CatalogueEndpoints
                                     d.Key,
                                     d.Name,
                                     d.Purpose,
+                                    d.Felt,
                                     d.Kind,
                                     d.Was ?? [],
                                     d.SideMeans,

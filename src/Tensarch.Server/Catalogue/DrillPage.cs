@@ -6,6 +6,8 @@ using Tensarch.Core.Students;
 namespace Tensarch.Server.Catalogue;
 
 /// <summary>All that a coach looks up about a drill.</summary>
+/// <param name="Felt">Where it should be felt, and what it is for.</param>
+/// <param name="Alone">Whether it may be done unwatched.</param>
 /// <param name="Warms">Said where it wants a warm body: <c>warm</c>, or <c>none</c>.</param>
 /// <param name="Ceiling">Most that one round of it grows to, in the unit of its dose.</param>
 /// <param name="Counters">The drill that counters it, by key.</param>
@@ -23,6 +25,8 @@ public sealed record DrillPage(
     string Key,
     string Name,
     string Purpose,
+    string Felt,
+    Alone Alone,
     DrillKind Kind,
     SessionPhase Phase,
     SideMode Sides,
@@ -53,6 +57,8 @@ public sealed record DrillPage(
             drill.Key,
             drill.Name,
             drill.Purpose,
+            drill.Felt,
+            drill.Alone,
             drill.Kind,
             drill.Phase,
             drill.Sides,
@@ -73,7 +79,8 @@ public sealed record DrillPage(
                     drill.DoseOf(v),
                     drill.SetUpOf(v),
                     drill.HandShareOf(v),
-                    [.. drill.LoadsOf(v, drill.DoseOf(v)).Where(l => l.Value != LoadLevel.None).Select(l => new LoadLine(l.Key, l.Value))]
+                    [.. drill.LoadsOf(v, drill.DoseOf(v)).Where(l => l.Value != LoadLevel.None).Select(l => new LoadLine(l.Key, l.Value))],
+                    drill.OutOf(v)
                 )),
             ],
             [
@@ -103,7 +110,15 @@ public sealed record DrillPage(
         );
 }
 
-public sealed record VariantPage(string Key, string Name, Dose Dose, int SetUpSeconds, double HandShare, IReadOnlyList<LoadLine> Loads);
+public sealed record VariantPage(
+    string Key,
+    string Name,
+    Dose Dose,
+    int SetUpSeconds,
+    double HandShare,
+    IReadOnlyList<LoadLine> Loads,
+    WayOutOf? Out
+);
 
 public sealed record LoadLine(LoadTag Tag, LoadLevel Level);
 

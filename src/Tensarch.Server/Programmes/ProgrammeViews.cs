@@ -133,7 +133,10 @@ internal static class ProgrammeViews
             ChangeOf(day, before),
             day.Plan?.Drills.Any(d => d.Sides.Count > 1) == true ? day.Plan.FirstSide : null,
             [
-                .. day.Plan?.Drills.Where(d => content.FindDrill(d.Drill) is { } drill && SessionOrder.IsMain(d, drill))
+                // What leads in is no work of the day for itself.
+                .. day.Plan?.Drills.Where(d =>
+                        !d.Reason.LeadsIn && content.FindDrill(d.Drill) is { } drill && SessionOrder.IsMain(d, drill)
+                    )
                     .Select(d => d.Drill)
                     ?? [],
             ],

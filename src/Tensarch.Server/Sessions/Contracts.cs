@@ -99,7 +99,7 @@ public sealed record SheetPart(string Id, string Drill, Side? Side, int Seconds,
                     p.PlannedSide.Side,
                     p.Seconds,
                     ladders(p.Planned.Skill)?.Reads(p.Planned.Drill, p.PlannedSide.Variant, p.PlannedSide.Stage) == true
-                        && p.Planned.Reason.Code != "dayGate"
+                        && !p.Planned.Reason.TestsDay
                 )),
         ];
 }

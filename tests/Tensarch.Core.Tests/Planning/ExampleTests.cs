@@ -66,7 +66,7 @@ public class ExampleTests
         foreach (var planned in plan.Drills)
         {
             var drill = Shipped.Content.Drill(planned.Drill);
-            var now = SessionOrder.PlaceOf(drill, planned.Reason.Code == "dayGate").Phase;
+            var now = SessionOrder.PlaceOf(drill, planned.Reason).Phase;
             if (now != phase)
                 Line($"\n## {now}\n");
             phase = now;

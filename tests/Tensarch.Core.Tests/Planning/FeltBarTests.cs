@@ -153,10 +153,7 @@ public class FeltBarTests
             Assert.Empty(SessionChecker.Check(with, Request(at) with { Bars = bars }, Shipped.Content));
             var without = Builder.Build(Request(at) with { Bars = bars.Freeing(bars.Few) }).Value;
             foreach (var planned in with.Drills)
-                if (
-                    without.Drills.FirstOrDefault(d => d.Drill == planned.Drill && d.Reason.Code != "dayGate") is { } whole
-                    && IsMain(planned)
-                )
+                if (without.Drills.FirstOrDefault(d => d.Drill == planned.Drill && !d.Reason.IsAid) is { } whole && IsMain(planned))
                     foreach (var side in planned.Sides.Where(s => IsFew(planned, s, bars)))
                         if (whole.Sides.FirstOrDefault(s => s.Side == side.Side) is { } full)
                             Assert.True(

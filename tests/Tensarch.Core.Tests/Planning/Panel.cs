@@ -89,7 +89,7 @@ public static class Panel
             .ToList();
         double all = lines.Sum(l => l.Seconds);
         bool Test(PlannedDrill d) => d.Reason.Code == "dayGate";
-        SessionPhase Phase(PlannedDrill d, Drill drill) => Test(d) && !drill.TestOnly ? SessionPhase.Warm : drill.Phase;
+        SessionPhase Phase(PlannedDrill d, Drill drill) => Test(d) && !drill.TestOnly ? SessionPhase.Warm : d.Reason.Phase ?? drill.Phase;
         double In(params SessionPhase[] phases) => lines.Where(l => phases.Contains(Phase(l.Planned, l.Drill))).Sum(l => l.Seconds);
         var restful = at.Ladder == "shoulderstand";
         var gentle = at.Approach != "long-and-ramped" || at.Body == "very mobile";
@@ -135,7 +135,9 @@ public static class Panel
             yield return "main";
         foreach (var fault in OfCarriers(at, request, plan))
             yield return fault;
-        var counted = lines.Count(l => !Test(l.Planned) && l.Drill.Kind is not (DrillKind.Counter or DrillKind.Calm));
+        var counted = lines.Count(l =>
+            l.Planned.Reason.Code is not ("dayGate" or "leadIn") && l.Drill.Kind is not (DrillKind.Counter or DrillKind.Calm)
+        );
         if (
             counted
             > (
@@ -148,7 +150,16 @@ public static class Panel
             yield return "many";
         if (lines[^1].Drill.Key is not ("lie-still" or "guided-rest"))
             yield return "ends";
-        var order = lines.Select(l => (Phase(l.Planned, l.Drill), Test(l.Planned) && !l.Drill.TestOnly ? 10_000 : l.Drill.Rank)).ToList();
+        var order = lines
+            .Select(l =>
+                (
+                    Phase(l.Planned, l.Drill),
+                    Test(l.Planned) && !l.Drill.TestOnly ? 10_000
+                    : l.Planned.Reason.Code == "leadIn" ? -1
+                    : l.Drill.Rank
+                )
+            )
+            .ToList();
         if (!order.SequenceEqual(order.Order()))
             yield return "order";
         foreach (var core in Shipped.Ladder(at.Ladder).StageAt(at.Stage).Core!)
@@ -200,6 +211,7 @@ public static class Panel
                 )
             )
             .ToHashSet();
+        carriers.UnionWith(core.SelectMany(c => Leads(c)).SelectMany(s => s));
         bool Carries(Drill d) => d.IsWayOut || carriers.Contains(d.Key);
         var (carried, cored) = at.Ladder switch
         {
@@ -223,16 +235,69 @@ public static class Panel
                 )
                     yield return $"beside {beside.Drill.Key}";
         }
+        foreach (var (i, planned) in plan.Drills.Index())
+            if (stage.Core!.Contains(planned.Drill) && planned.Reason.Code is not ("dayGate" or "leadIn"))
+                foreach (var step in Leads(planned.Drill))
+                    if (
+                        !plan.Drills.Take(i).Any(d => step.Contains(d.Drill))
+                        && step.Any(s =>
+                            content.Drill(s).ServesStage(at.Ladder, at.Stage) && !Tags(content.Drill(s)).Overlaps(request.Bars.Few)
+                        )
+                        && step.Any(s => content.Drill(s).MayBeDone(null, request.Bars, 4.5))
+                    )
+                        yield return $"nothing leads into {planned.Drill}: {step[0]}";
+        foreach (var beside in main.Where(l => !Carries(l.Drill) && l.Work > 180))
+            if (stage.Core!.Any(c => Tags(content.Drill(c)).Overlaps(request.Bars.Few)) && !plan.Notes.Any(n => n.Code == "lowerStage"))
+                yield return $"beside a limited core {beside.Drill.Key}";
         if (at.History == "new")
         {
             if (main.Any(l => l.Sides.Any(s => s.Dose is not AttemptsDose && s.Dose.Repeats > 2)))
                 yield return "first week rounds";
-            if (main.Count(l => l.Drill.Kind != DrillKind.Counter) > 5)
+            if (main.Count(l => l.Drill.Kind != DrillKind.Counter && l.Code != "leadIn") > 5)
                 yield return "first week many";
             if (main.Sum(l => l.Seconds) > 0.6 * 60 * at.Minutes + 1)
                 yield return "first week long";
         }
     }
+
+    /// <summary>What leads into a core drill, one of each, in this order.</summary>
+    private static string[][] Leads(string core) =>
+        core switch
+        {
+            "split-support" =>
+            [
+                ["half-split", "low-lunge", "pyramid-fold"],
+            ],
+            "straddle-support" =>
+            [
+                ["side-lunge", "frog"],
+            ],
+            "crow" =>
+            [
+                ["crow-perch"],
+                ["crow-one-foot"],
+            ],
+            "wall-box" =>
+            [
+                ["hollow"],
+            ],
+            "wall-handstand" or "wall-pulls" or "kick-up" =>
+            [
+                ["shoulder-opener"],
+                ["hollow"],
+            ],
+            "shoulderstand" or "plow" =>
+            [
+                ["neck-range"],
+                ["shoulder-clasp"],
+                ["bridge-clasp"],
+            ],
+            "side-plank" =>
+            [
+                ["protraction"],
+            ],
+            _ => [],
+        };
 
     /// <summary>Of the sensible day, what is filled; and of that, what is main work.</summary>
     public static (double Filled, double Main) Shares(PanelCase at)

@@ -71,8 +71,10 @@ public class TimelineTests
             [
                 (SegmentKind.SetUp, 30, Side.Right),
                 (SegmentKind.Work, 60, Side.Right),
+                (SegmentKind.Out, 10, Side.Right),
                 (SegmentKind.SwitchSides, 5, Side.Left),
                 (SegmentKind.Work, 60, Side.Left),
+                (SegmentKind.Out, 10, Side.Left),
             ],
             kinds
         );

@@ -4928,6 +4928,11 @@ export interface components {
          * @enum {unknown}
          */
         Absence: "none" | "repeatLastWeek" | "lighter" | "reBaseline";
+        /**
+         * @description Whether a drill may be done with nobody watching.
+         * @enum {unknown}
+         */
+        Alone: "never" | "owned" | "free";
         AnswerItem: {
             question: string;
             yes: boolean;
@@ -5380,6 +5385,11 @@ export interface components {
             position?: null | string;
             /** @description The variant that it belongs to; none for all of them. */
             variant?: null | string;
+            /**
+             * @description It is said in every round, before anything else.
+             * @default false
+             */
+            must: boolean;
         };
         /**
          * @description How the breath goes with a movement.
@@ -5803,6 +5813,10 @@ export interface components {
             key: string;
             name: string;
             purpose: string;
+            /** @description Where it should be felt, and what it is for. */
+            felt: string;
+            /** @description Whether it may be done unwatched. */
+            alone: components["schemas"]["Alone"];
             kind: components["schemas"]["DrillKind"];
             phase: components["schemas"]["SessionPhase"];
             sides: components["schemas"]["SideMode"];
@@ -5849,7 +5863,8 @@ export interface components {
         DrillReason: {
             /**
              * @description `warmUp`, `preparesRegions`, `wristsBeforeHands`, `stageWork`, `gateAsksHold`, `gateAsksReps`, `strengthForStage`,
-             *             `dayGate`, `attempt`, `counter`, `calm`, `core`, `standIn`, `practice`, `practiceReps`, `wayOut`, `companion`.
+             *             `dayGate`, `attempt`, `counter`, `calm`, `core`, `standIn`, `practice`, `practiceReps`, `wayOut`, `companion`,
+             *             `leadIn`.
              */
             code: string;
             /**
@@ -5868,6 +5883,9 @@ export interface components {
              * @description The student's own best that counts, in seconds.
              */
             best?: null | number;
+            /** @description What it leads into, where it does. */
+            for?: null | string;
+            phase?: null | components["schemas"]["SessionPhase"];
         };
         DrillServes: {
             ladder: string;
@@ -5882,6 +5900,8 @@ export interface components {
             key: string;
             name: string;
             purpose: string;
+            /** @description Where it should be felt, and what it is for. */
+            felt: string;
             kind: components["schemas"]["DrillKind"];
             was: string[];
             sideMeans: null | string;
@@ -6469,6 +6489,14 @@ export interface components {
             /** @description A measure that is read from pictures, or a view. */
             view: string;
             placement: components["schemas"]["Placement"];
+        };
+        LaterCue: {
+            /**
+             * Format: int32
+             * @description Seconds from the start of the segment.
+             */
+            at: number;
+            says: string;
         };
         /**
          * @description What lifts a reason. Nothing else does.
@@ -8432,10 +8460,13 @@ export interface components {
             reps: null | number;
             /** @description The rung or position, where it has a name. */
             label: null | string;
+            /** @description What is said when it begins. */
             cue: null | string;
+            /** @description What is said while it lasts, in order of time; none where nothing is. */
+            later?: null | components["schemas"]["LaterCue"][];
         };
         /** @enum {unknown} */
-        SegmentKind: "setUp" | "switchSides" | "work" | "rest";
+        SegmentKind: "setUp" | "switchSides" | "work" | "rest" | "out";
         SeriesLine: {
             measure: string;
             side: null | components["schemas"]["Side"];
@@ -8536,7 +8567,7 @@ export interface components {
         SessionPack: {
             /**
              * Format: int32
-             * @description Of this document; a runner reads no other.
+             * @description Of this document: 3 since positions are left in stretches of their own; a runner reads 2 as well.
              */
             format: number;
             /** @description In the order in which they are done. */
@@ -9534,6 +9565,7 @@ export interface components {
             /** Format: double */
             handShare: number;
             loads: components["schemas"]["LoadLine"][];
+            out: null | components["schemas"]["WayOutOf"];
         };
         VariantView: {
             key: string;
@@ -9580,6 +9612,15 @@ export interface components {
          * @enum {unknown}
          */
         Warmth: "warm" | "cold";
+        /** @description The way out of a position: light, and never hurried. */
+        WayOutOf: {
+            /**
+             * Format: int32
+             * @description 5 to 20.
+             */
+            seconds: number;
+            says: string;
+        };
         WithdrawalRequest: {
             /** Format: uuid */
             id: string;

@@ -31,6 +31,7 @@ class Catalogue {
         was: [],
         name: key.replaceAll('-', ' '),
         purpose: '',
+        felt: '',
         kind: 'skill',
         sideMeans: null,
         phase: 'strong',

@@ -11,10 +11,12 @@ export const phaseTitles: Record<Schemas['SessionPhase'], string> = {
   down: 'Calm',
 };
 
-/** Tests of the day close the warm-up, except those that are nothing but a test. */
+/** Tests of the day close the warm-up, except those that are nothing but a test; what leads in heads its phase. */
 const phaseOf = (planned: Schemas['PlannedDrill']): Schemas['SessionPhase'] => {
   const drill = catalogue.drill(planned.drill);
-  return planned.reason.code === 'dayGate' && !drill.testOnly ? 'warm' : drill.phase;
+  return planned.reason.code === 'dayGate' && !drill.testOnly
+    ? 'warm'
+    : (planned.reason.phase ?? drill.phase);
 };
 
 export interface PhaseBlock {

@@ -119,6 +119,8 @@ export function drillReason(reason: Schemas['DrillReason']): string {
       return `Work of stage ${reason.stage}.`;
     case 'core':
       return `Core of stage ${reason.stage}.`;
+    case 'leadIn':
+      return `Leads into ${catalogue.drill(reason.for ?? '').name.toLowerCase()}: one easy round.`;
     case 'standIn':
       return 'In place of the position itself, which is not for today.';
     case 'practice':

@@ -240,11 +240,12 @@
       effort={runner.effort}
     >
       {#if working && runner.segment.rounds > 1}Round {runner.segment.round} of {runner.segment.rounds}.{/if}
-      {runner.segment.cue ?? ''}
+      {runner.cue}
       {#if runner.segment.kind === 'setUp'}{runner.version.prop ?? propText(runner.version.props)}{runner
           .version.note
           ? ` ${runner.version.note}`
-          : ''}{/if}
+          : ''}
+        {catalogue.drill(runner.version.drill).felt}{/if}
     </BigCount>
     <p class="sr-only" aria-live="polite">
       {side ?? ''}

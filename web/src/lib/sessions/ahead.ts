@@ -15,9 +15,13 @@ export function tonesAhead(packed: Packed, run: Run, now: number): Planned[] {
   let at = run.since - run.elapsed - now;
   const add = (inMs: number, moment: Planned['moment']) =>
     inMs >= -50 && tones.push({ inMs: Math.max(0, inMs), moment });
-  for (const segment of versionOf(packed, run).segments.slice(run.segment)) {
+  const segments = versionOf(packed, run).segments;
+  for (const [i, segment] of segments.entries()) {
+    if (i < run.segment) continue;
     if (at > ahead) return tones;
-    add(at, segment.kind === 'work' ? 'work' : 'rest');
+    // The way out has said that the work is over.
+    if (segment.kind !== 'rest' || segments[i - 1]?.kind !== 'out')
+      add(at, segment.kind === 'work' ? 'work' : 'rest');
     at += segment.seconds * 1000;
     for (const second of [3, 2, 1]) if (segment.seconds > second) add(at - second * 1000, 'tick');
   }

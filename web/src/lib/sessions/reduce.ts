@@ -157,13 +157,18 @@ function pass(packed: Packed, run: Run, ms: number, at: number): Run {
  */
 function ease(packed: Packed, run: Run, at: number, shorterFirst = false): Run {
   const now = versionOf(packed, run);
+  const { kind, round: under } = segmentOf(packed, run);
+  const past = kind === 'rest' || kind === 'out';
+  // On the last way out there is nothing left to ease.
+  if (past && !now.segments.slice(run.segment).some((s) => s.kind === 'work')) return run;
   const shorter = now.shorter != null ? packed.version(now.shorter) : undefined;
   const halved = shorter && allowed(shorter, run.ended) ? shorter : undefined;
   const easier = shorterFirst
     ? (halved ?? nextAllowed(packed, now, run.ended))
     : (nextAllowed(packed, now, run.ended) ?? halved);
   if (!easier) return leave(packed, run, 'ended', at);
-  const round = segmentOf(packed, run).round;
+  // A round that is over is not done again: what gets easier is the next one.
+  const round = past ? under + 1 : under;
   const from = easier.segments.findIndex((s) => s.kind === 'work' && s.round >= round);
   return {
     ...run,

@@ -108,6 +108,26 @@ export const pack: Pack = {
   sensationCeiling: 7,
 };
 
+/** A pack as it is made now: positions are left in stretches of their own, and things are said while a stretch lasts. */
+export const packOfPositions: Pack = {
+  ...pack,
+  format: 3,
+  slots: pack.slots.map((slot) => ({
+    ...slot,
+    versions: slot.versions.map((v) => ({
+      ...v,
+      segments: [
+        segment('setUp', 10),
+        { ...segment('work', 30, 1), cue: 'Hips back', later: [{ at: 15, says: 'Neck long' }] },
+        { ...segment('out', 8, 1), cue: 'Hands first' },
+        segment('rest', 5, 1),
+        segment('work', 30, 2),
+        { ...segment('out', 8, 2), cue: 'Hands first' },
+      ],
+    })),
+  })),
+};
+
 /** A floor with a clock in its hand. */
 export class Floor {
   now = 1_000_000;
@@ -116,10 +136,16 @@ export class Floor {
   readonly runner: Runner;
   #ids = 0;
 
-  constructor(said: readonly Entry[] = [], seen = 0, ended: readonly string[] = [], now = 1_000_000) {
+  constructor(
+    said: readonly Entry[] = [],
+    seen = 0,
+    ended: readonly string[] = [],
+    now = 1_000_000,
+    of = pack,
+  ) {
     this.now = now;
     this.runner = new Runner(
-      new Packed(pack),
+      new Packed(of),
       {
         now: () => this.now,
         id: () => `00000000-0000-4000-8000-${String(++this.#ids + said.length).padStart(12, '0')}`,

@@ -113,6 +113,12 @@ export class Runner {
     return this.segment.effort?.[Math.min(at, this.segment.seconds - 1)];
   }
 
+  /** What is said now: as the segment began, or while it lasts. */
+  get cue(): string {
+    const at = this.elapsed / 1000;
+    return this.segment.later?.findLast((l) => l.at <= at)?.says ?? this.segment.cue ?? '';
+  }
+
   /** The work that comes next, in this version or in a later line. */
   get next(): { version: Version; segment: Segment } | undefined {
     const here = this.version.segments.slice(this.run.segment + 1).find((s) => s.kind === 'work');

@@ -3,8 +3,9 @@ import type { Schemas } from '$lib/api/client';
 import { Packed, type Pack } from './pack';
 import type { Felt, LoadTag } from './run';
 import { Runner } from './runner.svelte';
-import { pack, Floor } from './runner.floor';
+import { pack, packOfPositions, Floor } from './runner.floor';
 import { takenOutText } from './takenOut';
+import { doing } from './words';
 
 const felt = (region: LoadTag | null, pain: number | null): Felt => ({
   region,
@@ -226,6 +227,48 @@ describe('the runner', () => {
     );
     floor.runner.toggle();
     expect(floor.tones).toEqual([]);
+  });
+
+  it('says things while a stretch lasts, and leads out of a position before the rest', () => {
+    const floor = new Floor([], 0, [], 1_000_000, packOfPositions);
+    floor.runner.toggle();
+    floor.pass(11);
+    expect(floor.runner.cue).toBe('Hips back');
+    floor.pass(15);
+    expect(floor.runner.cue).toBe('Neck long');
+    floor.pass(15);
+    expect(doing(floor.runner.segment)).toBe('Come out');
+    expect(floor.runner.cue).toBe('Hands first');
+    // The round counts what was held, and not the way out of it.
+    expect(floor.sets()).toMatchObject([{ round: 1, seconds: 30 }]);
+    // The way out sounds; the rest after it does not.
+    const tones = new Floor([], 0, [], 1_000_000, packOfPositions);
+    tones.runner.toggle();
+    expect(tones.tones.filter((t) => t.moment !== 'tick').map((t) => [t.inMs, t.moment])).toEqual([
+      [0, 'rest'],
+      [10_000, 'work'],
+      [40_000, 'rest'],
+      [53_000, 'work'],
+      [83_000, 'rest'],
+      [91_000, 'rest'],
+    ]);
+    floor.pass(8 + 5 + 30 + 8);
+    expect(floor.runner.version.id).toBe('lean/only');
+    expect(floor.sets()).toHaveLength(2);
+  });
+
+  it('does not do a round again that is over, when it is backed off on the way out', () => {
+    const floor = new Floor([], 0, [], 1_000_000, packOfPositions);
+    floor.runner.toggle();
+    floor.pass(45);
+    floor.runner.backOff();
+    expect(floor.runner.version.id).toBe('fold/easy');
+    expect(floor.runner.segment).toMatchObject({ kind: 'work', round: 2 });
+    floor.pass(35);
+    expect(floor.runner.segment).toMatchObject({ kind: 'out', round: 2 });
+    // On the last way out there is nothing left to ease.
+    floor.runner.backOff();
+    expect(floor.runner.segment).toMatchObject({ kind: 'out', round: 2 });
   });
 
   it('ends the session on head contact, and says that it is over', () => {

@@ -12,7 +12,7 @@ export function speaks(runner: Runner, silent: () => boolean): void {
         ? ''
         : runner.segment.kind === 'setUp'
           ? [runner.version.name, runner.version.side].filter(Boolean).join(', ')
-          : (runner.segment.cue ?? ''),
+          : runner.cue,
   );
   const stretch = $derived(
     runner.run.over ? '' : `${runner.run.at}/${runner.version.id}/${runner.run.segment}`,

@@ -22,6 +22,8 @@ export function doing(segment: Segment): string {
       return 'Set up';
     case 'switchSides':
       return 'Switch sides';
+    case 'out':
+      return 'Come out';
     case 'rest':
       return 'Rest';
     default:

@@ -93,6 +93,7 @@
         {@const figure = catalogue.content!.measures.find((m) => m.key === d.figure)}
         <h1>{d.name}</h1>
         <p class="text-quiet">{phaseTitles[d.phase]}. {d.purpose}</p>
+        {#if d.felt}<p class="mt-1"><span class="text-quiet">Felt:</span> {d.felt}</p>{/if}
         {#if d.copyOf}
           <p class="mt-1">
             Your studio’s own, made of <a
@@ -140,6 +141,7 @@
                 {@const when = cueWhen(cue, d)}
                 <li>
                   {cue.says}
+                  {#if cue.must}<strong>· in every round, first</strong>{/if}
                   {#if when}<span class="text-quiet">· {when}</span>{/if}
                 </li>
               {/each}
@@ -176,6 +178,7 @@
                 <p class="text-quiet text-sm">
                   Loads {loadText(v.loads)}{#if v.handShare > 0}; {number(100 * v.handShare, 0)} % of the body on
                     the hands{/if}. Set-up {v.setUpSeconds} s.
+                  {#if v.out}Out in {v.out.seconds} s: {v.out.says.toLowerCase()}.{/if}
                 </p>
                 {#if d.copyOf}<DrillClips drill={d} variant={v} onchange={again} />{/if}
               </div>
@@ -192,6 +195,14 @@
           </dd>
           <dt class="text-quiet">Sides</dt>
           <dd>{sidesText(d)}</dd>
+          <dt class="text-quiet">Unwatched</dt>
+          <dd>
+            {d.alone === 'never'
+              ? 'never: somebody is there'
+              : d.alone === 'owned'
+                ? 'once it is owned'
+                : 'may be done'}
+          </dd>
           <dt class="text-quiet">Props</dt>
           <dd>{d.props.length ? d.props.map((p) => propName(p).toLowerCase()).join(', ') : 'none'}</dd>
           {#if d.ceiling}
