@@ -56,6 +56,7 @@ public static partial class SessionChecker
         {
             var here = day
                 .Worked.Where(w => w.Drill == line.Drill.Key && w.Skill is null || w.Drill == line.Drill.Key && w.Skill == skill)
+                .Where(w => w is { LedIn: false, UnderBar: false })
                 .Where(w => line.Side.Side is null || w.Side is null || w.Side == line.Side.Side)
                 .Select(w =>
                     (At: Enumerable.Range(0, variants.Count).Where(i => variants[i].Key == w.Variant).DefaultIfEmpty(-1).First(), w.Full)

@@ -5,7 +5,13 @@ namespace Tensarch.Core.Planning;
 
 /// <summary>A rule that a plan breaks.</summary>
 /// <param name="Rule">The rule's number in the planning rules.</param>
-public sealed record Violation(int Rule, string Code, string? Drill = null);
+public sealed record Violation(int Rule, string Code, string? Drill = null)
+{
+    private const int Spacing = 5;
+
+    /// <summary>It is of two days that are too close.</summary>
+    public bool IsSpacing => Rule == Spacing;
+}
 
 /// <summary>
 /// Verifies a finished session against every rule that must hold. Shares no code with the builder: it reads the plan and the

@@ -41,6 +41,7 @@ internal static class VariantEvidence
             from done in who.History.Of(drill.Key)
             where before is null || done.Day < before
             let work = done.Work
+            where !work.LedIn
             where (side is null || work.Side is null || work.Side == side) && (work.Skill is null || work.Skill == course.Skill)
             let at = drill.Variants.Index().Where(v => v.Item.Key == work.Variant).Select(v => (int?)v.Index).FirstOrDefault()
             where at is not null

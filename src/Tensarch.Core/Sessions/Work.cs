@@ -32,12 +32,15 @@ public sealed record Work(
     /// <summary>Something of it was done while a bar lay on it: it loads, and proves nothing. Derived, and never kept.</summary>
     public bool UnderBar { get; init; }
 
+    /// <summary>A lead-in, in its easiest version on purpose: it loads, and says nothing about which version comes next.</summary>
+    public bool LedIn { get; init; }
+
     public WorkedDrill What => new(Drill, Variant, Side);
 
     public override string ToString() =>
         string.Create(
             CultureInfo.InvariantCulture,
-            $"{Drill}/{Variant}/{Side}/{Skill}/{Seconds}/{LongestHold}/{TopPercent}{(Full ? "/full" : "")}{(When is { } when ? $"/@{when.First.UtcTicks}-{when.Last.UtcTicks}" : "")}"
+            $"{Drill}/{Variant}/{Side}/{Skill}/{Seconds}/{LongestHold}/{TopPercent}{(Full ? "/full" : "")}{(LedIn ? "/ledIn" : "")}{(When is { } when ? $"/@{when.First.UtcTicks}-{when.Last.UtcTicks}" : "")}"
         );
 
     /// <returns>None for a text that names no drill.</returns>
@@ -57,6 +60,7 @@ public sealed record Work(
             )
             {
                 When = rest.Select(WhenOf).FirstOrDefault(w => w is not null),
+                LedIn = rest.Contains("ledIn"),
             },
             _ => null,
         };
@@ -105,7 +109,10 @@ public sealed record Work(
             (int)Math.Round(Planning.Drill.LongestHoldSeconds(side.Dose, breathSeconds)),
             side.Dose is RampedDose ramp ? ramp.ToPercent : 0,
             true
-        );
+        )
+        {
+            LedIn = planned.Reason.LeadsIn,
+        };
 
     private static Work Of(WorkedDrill what, List<DoneRound> rounds, SessionPlan? plan, CatalogueContent content)
     {
@@ -136,6 +143,7 @@ public sealed record Work(
             side is not null && InFull(Timeline.Segments("", drill, side, false, plan!.BreathSeconds), rounds, dose)
         )
         {
+            LedIn = planned?.Reason.LeadsIn == true,
             When = rounds.Exists(r => r.At is null) ? null : (rounds.Min(r => r.At!.Value), rounds.Max(r => r.At!.Value)),
         };
     }

@@ -121,6 +121,8 @@ public sealed partial class ProgrammeDesk
             .Judge(asked.Value, Open(after, days, asked.Value.From))
             // What a hand may bend in its own session is no matter of the weeks.
             .Where(v => !(v.Day == to && plan.Bent is not null && Preferences.Bends(v.Violation.Code)))
+            // A day that is trained otherwise in its place changes what comes after it: that is planned again, and is no reason to keep this one.
+            .Where(v => moves || restored is not null || v.Day == to || v.Load is not null || v.Violation.IsSpacing)
             // What was broken before is not refused for it, but for being broken further.
             .Where(v => !before[(v.Violation.Code, v.Violation.Drill, v.Load)].Any(had => had >= (v.Has ?? 0)));
         return new Changed(sketch, current.Plan with { Days = days }, [.. broken.Select(Said)], after);

@@ -47,6 +47,22 @@ public class VariantEvidenceTests
     }
 
     [Fact]
+    public void A_lead_in_says_nothing_about_the_version_that_comes_next()
+    {
+        var who = After(Request("handstand", 4), "hollow", (9, "full", true), (8, "full", true));
+        var led = who with
+        {
+            History = who.History.With(
+                who.Date.AddDays(-2),
+                [new("hollow", "one-leg", null, "handstand", Full: true) { LedIn = true }],
+                Shipped.Content
+            ),
+        };
+        Assert.Equal("full", Variant(led, "hollow"));
+        Assert.Equal(led.History.Days[^1].Worked[0], Work.Parse(led.History.Days[^1].Worked[0].ToString()));
+    }
+
+    [Fact]
     public void Nobody_hops_into_a_salutation_before_two_full_sessions_of_stepping()
     {
         foreach (var stage in Enumerable.Range(1, 8))
