@@ -75,6 +75,9 @@ internal static class ContentCheck
     {
         var file = $"ladders/{ladder.Key}";
         Must(ladder.Skill == ladder.Key, file, "skill", "A shipped ladder is its own skill.");
+        // One of before is as it was when it was checked: its students follow it until they are moved.
+        if (content.NewestLadder(ladder.Key) != ladder)
+            return;
         if (LadderCheck.Check(ladder, content) is [var first, ..])
             throw new ContentException(file, first.Field, first.Code);
         foreach (var stage in ladder.Stages)

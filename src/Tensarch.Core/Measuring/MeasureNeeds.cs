@@ -24,7 +24,7 @@ public static class MeasureNeeds
                             RomCriterion r => new SittingItem(r.Measure, r.Level, r.Warmth, r.MinTrials),
                             SymmetryCriterion { Measure: { } measure } s => new SittingItem(measure, s.Level, s.Warmth, s.MinTrials),
                             HoldCriterion { Measure: { } measure } h => new SittingItem(measure, h.Level, Warmth.Warm, HoldAttempts),
-                            RateCriterion r => new SittingItem(r.Measure, null, Warmth.Warm, 1),
+                            RateCriterion r => new SittingItem(r.Measure, r.Level, Warmth.Warm, 1),
                             _ => null,
                         }
                     )

@@ -151,7 +151,7 @@ internal static class DrillDose
         if (want?.Test is not HoldCriterion { Seconds: { } asked })
             return hold;
         var seconds = Practised(hold.Seconds!.Value, asked, want.Best, drill.Ceiling);
-        return new(seconds, null, RoundsOf(asked, seconds), Math.Clamp(seconds, 30, 90));
+        return new(seconds, null, RoundsOf(asked, seconds), Math.Clamp(seconds, Math.Min(30, 2 * seconds), 90));
     }
 
     /// <summary>The last rung is the hold.</summary>

@@ -174,8 +174,8 @@ internal sealed partial class SkillPart
                 .Where(d => (!Serves(d) || d.WhenLimited is not null || d.Serves.All(s => s.Ladder == "*")) && MayStandIn(d)),
         ];
 
-    /// <summary>What stands in for barred work is no filler while nothing bars that.</summary>
-    private bool MayStandIn(Drill drill) => drill.WhenLimited is not { } limited || who.Bars[limited] != BarLevel.Free;
+    /// <summary>What stands in for barred work is no filler while nothing bars that; a day that is only meant to be light bars nothing.</summary>
+    private bool MayStandIn(Drill drill) => drill.WhenLimited is not { } limited || bars[limited] != BarLevel.Free;
 
     private IReadOnlyList<Drill>? companions;
 

@@ -7,9 +7,8 @@ internal static class CountTests
 {
     public static TestVerdict Reps(RepsCriterion test, Side? side, Evidence evidence)
     {
-        var all = evidence
-            .Sets.Where(s => s.Drill == test.Drill && s.Variant == test.Variant && s.Side == side && s.CleanReps is not null)
-            .ToList();
+        var sets = evidence.Sets.Where(s => s.Drill == test.Drill && s.Variant == test.Variant && s.Side == side);
+        var all = test.EachSeconds is { } each ? Held(sets, each) : [.. sets.Where(s => s.CleanReps is not null)];
         if (all.Count == 0)
             return new(test, Outcome.NoData, "noReps", new("recordReps", side), side, Threshold: test.Reps);
 
@@ -36,6 +35,19 @@ internal static class CountTests
         );
     }
 
+    /// <summary>Those of a day as one set: each hold that was long enough is one, and the clean ones of a set are counted.</summary>
+    private static List<LoggedSet> Held(IEnumerable<LoggedSet> sets, int seconds) =>
+        [
+            .. from set in sets
+            where set.Seconds is not null || set.CleanReps is not null
+            group set by set.Day into day
+            let last = day.MaxBy(s => s.At)!
+            select last with
+            {
+                CleanReps = day.Sum(s => s.CleanReps ?? (s.Seconds >= seconds ? 1 : 0)),
+            },
+        ];
+
     /// <summary>
     /// Counts attempts from the newest reading back, every reading whole, until there are enough of them on two days; what was tried
     /// is never left out. The share is tested; its Wilson interval is shown.
@@ -43,7 +55,7 @@ internal static class CountTests
     public static TestVerdict Rate(RateCriterion test, Measure measure, Side? side, Evidence evidence)
     {
         Side? readOn = measure.PerSide ? side : null;
-        var all = evidence.Of(measure, readOn, Warmth.Warm).Where(r => r is { Tally: not null, Disqualified: false }).ToList();
+        var all = evidence.From(measure, readOn, test.Level).Where(r => r is { Tally: not null, Disqualified: false }).ToList();
         if (all.Count == 0)
             return new(
                 test,

@@ -14,6 +14,7 @@ public static class EqualTests
                 && h.MinTrials >= a.MinTrials,
             (HoldCriterion h, HoldCriterion a) => (h.Drill, h.Variant, h.Measure, h.Level, h.Limb)
                 == (a.Drill, a.Variant, a.Measure, a.Level, a.Limb)
+                && (h.OrDrill is null || h.OrDrill == a.OrDrill)
                 && (h.Seconds ?? 0) >= (a.Seconds ?? 0)
                 && (h.Breaths ?? 0) >= (a.Breaths ?? 0)
                 && (h.Quality ?? 0) >= (a.Quality ?? 0)
@@ -25,9 +26,11 @@ public static class EqualTests
                 && h.AtMost <= a.AtMost
                 && h.MinTrials >= a.MinTrials,
             (FormCriterion h, FormCriterion a) => a.Items.All(i => h.Items.Any(x => x.Key == i.Key)),
-            (ExitCriterion h, ExitCriterion a) => (h.Drill, h.Variant, h.Limb) == (a.Drill, a.Variant, a.Limb) && h.Times >= a.Times,
+            (ExitCriterion h, ExitCriterion a) => h.Limb == a.Limb && h.Times >= a.Times && h.Ways.All(w => a.Ways.Any(x => Same(w, x))),
             _ => false,
         };
+
+    private static bool Same(ExitWay a, ExitWay b) => (a.Drill, a.Variant) == (b.Drill, b.Variant);
 
     public static bool IsAskedAnew(ReadinessTest test) => test is ExposureCriterion or PainCriterion or ClearCriterion;
 

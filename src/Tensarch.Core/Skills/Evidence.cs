@@ -36,7 +36,7 @@ public sealed record FormCheck(Guid Id, DateTimeOffset At, string Ladder, int St
 /// <param name="Drill">The way out, with its variant where one is named.</param>
 public sealed record ExitCheck(Guid Id, DateTimeOffset At, string Drill, string? Variant, Side? Side, int Safe, int Of)
 {
-    public bool Shows(ExitCriterion test) => (Drill, Variant) == (test.Drill, test.Variant);
+    public bool Shows(ExitWay way) => (Drill, Variant) == (way.Drill, way.Variant);
 }
 
 /// <summary>A logged session: when it started, and on which day.</summary>
@@ -77,14 +77,29 @@ public sealed record Evidence(
     DateOnly Today
 )
 {
+    /// <summary>The skill is trained by an approach of short passive holds.</summary>
+    public bool StaysShort { get; init; }
+
     /// <summary>Readings of a measure on a side, in the warmth and mode named, under the skill's standard where the measure has standards.</summary>
     public IEnumerable<Reading> Of(Measure measure, Side? side, Warmth warmth, string? level = null) =>
+        Of(measure, side, warmth, r => r.Series.Level == level);
+
+    /// <summary>
+    /// Warm readings at a level or a harder one: what is held without help is held with it. Of a test from before the measure had levels, all.
+    /// </summary>
+    public IEnumerable<Reading> From(Measure measure, Side? side, string? level)
+    {
+        var enough = measure.Levels.SkipWhile(l => level is not null && l.Key != level).Select(l => (string?)l.Key).ToHashSet();
+        return Of(measure, side, Warmth.Warm, r => measure.Levels.Count == 0 || enough.Contains(r.Series.Level));
+    }
+
+    private IEnumerable<Reading> Of(Measure measure, Side? side, Warmth warmth, Func<Reading, bool> which) =>
         Readings.Where(r =>
             r.Series.Measure == measure.Key
             && r.Series.Side == (measure.PerSide ? side : null)
             && r.Series.Warmth == warmth
             && r.Series.Mode == measure.Mode
-            && r.Series.Level == level
+            && which(r)
             && (measure.Standards.Count == 0 || r.Series.Standard == Standard)
         );
 

@@ -83,6 +83,8 @@ public sealed class Gate(CatalogueContent catalogue)
             return ladder.RequiredAt(stage).All(t => bars[t] != BarLevel.OffLimits);
         if (MeasureOf(test) is { } measure)
             return measure.BarredBy(bars) is null;
+        if (test is ExitCriterion exit)
+            return exit.Ways.Any(w => catalogue.Drill(w.Drill).MayBeDone(w.Variant, bars, breathSeconds));
         return test.ReadDrill is not { } drill || catalogue.Drill(drill).MayBeDone(test.ReadVariant, bars, breathSeconds);
     }
 

@@ -17,10 +17,10 @@ internal static class HoldTests
     public static TestVerdict Hold(HoldCriterion test, Measure? measure, Drill? drill, Side? side, Evidence evidence)
     {
         Side? readOn = measure is { PerSide: false } ? null : side;
-        var adapted = test.For(drill, evidence.Bars);
+        var adapted = test.For(drill, evidence.Bars, evidence.StaysShort);
         var asked = adapted.Asked(evidence.Body.BreathSeconds);
         var twoDays = test.TwoDays || drill?.Kind == DrillKind.Attempt;
-        var all = Of(test.Drill, test.Variant, measure, test.Level, readOn, evidence)
+        var all = Of(test, measure, readOn, evidence)
             .Where(a => test.Quality is not { } quality || a.Quality >= quality)
             .Where(a => !test.BreathFree || !BreathHeld(a, evidence))
             .ToList();
@@ -67,8 +67,16 @@ internal static class HoldTests
     /// <summary>Every attempt at what a test asks to be held; none for a test of another kind.</summary>
     public static IReadOnlyList<HoldAttempt> Of(ReadinessTest test, Side? side, Evidence evidence, CatalogueContent content) =>
         test is HoldCriterion hold
-            ? [.. Of(hold.Drill, hold.Variant, hold.Measure is { } key ? content.FindMeasure(key) : null, hold.Level, side, evidence)]
+            ? [.. Of(hold, hold.Measure is { } key ? content.FindMeasure(key) : null, side, evidence)]
             : [];
+
+    private static IEnumerable<HoldAttempt> Of(HoldCriterion test, Measure? measure, Side? side, Evidence evidence)
+    {
+        var asked = measure is not null
+            ? evidence.From(measure, side, test.Level).Where(r => !r.Disqualified).SelectMany(AttemptsIn)
+            : InDrill(test.Drill, test.Variant, side, evidence);
+        return test.OrDrill is { } or ? asked.Concat(InDrill(or, null, side, evidence)).OrderBy(a => a.At) : asked.OrderBy(a => a.At);
+    }
 
     /// <summary>Attempts at a drill and variant, or at a measure and level, oldest first.</summary>
     public static IEnumerable<HoldAttempt> Of(
@@ -81,10 +89,13 @@ internal static class HoldTests
     ) =>
         measure is not null
             ? evidence.Of(measure, side, Warmth.Warm, level).Where(r => !r.Disqualified).SelectMany(AttemptsIn).OrderBy(a => a.At)
-            : evidence
-                .Sets.Where(s => s.Drill == drill && (variant is null || s.Variant == variant) && s.Side == side && s.Seconds is not null)
-                .OrderBy(s => s.At)
-                .Select(s => new HoldAttempt(s.Id, s.At, s.Day, s.Seconds!.Value, s.Quality));
+            : InDrill(drill, variant, side, evidence);
+
+    private static IEnumerable<HoldAttempt> InDrill(string? drill, string? variant, Side? side, Evidence evidence) =>
+        evidence
+            .Sets.Where(s => s.Drill == drill && (variant is null || s.Variant == variant) && s.Side == side && s.Seconds is not null)
+            .OrderBy(s => s.At)
+            .Select(s => new HoldAttempt(s.Id, s.At, s.Day, s.Seconds!.Value, s.Quality));
 
     /// <summary>Each trial where the bench saw when it was taken; else the best one, for nobody knows how far apart they were.</summary>
     private static IEnumerable<HoldAttempt> AttemptsIn(Reading reading) =>

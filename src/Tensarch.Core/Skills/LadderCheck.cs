@@ -120,6 +120,7 @@ public static class LadderCheck
                 break;
             case RepsCriterion t:
                 Between(t.Reps, 1, 100, $"{path}.reps", problems);
+                Between(t.EachSeconds, 1, 600, $"{path}.eachSeconds", problems);
                 break;
             case RateCriterion t:
                 Between(t.Of, 1, 100, $"{path}.of", problems);
@@ -177,7 +178,6 @@ public static class LadderCheck
             problems.Add(Problem.Of("wrongKindOfMeasure", $"{path}.measure"));
         else if (
             measure is not null
-            && test is not RateCriterion
             && measure.Levels.Count > 0
             && measure.Levels.All(l => l.Key != test.ReadLevel)
         )
@@ -192,6 +192,17 @@ public static class LadderCheck
             else if (test.ReadVariant is { } variant && found.Variants.All(v => v.Key != variant))
                 problems.Add(Problem.Of("unknownVariant", $"{path}.variant"));
         }
+        if ((test as ExitCriterion)?.Or is { } or)
+        {
+            if (content.FindDrill(or.Drill)?.Key != or.Drill)
+                problems.Add(Problem.Of("unknownDrill", $"{path}.or.drill"));
+            else if (or.Variant is { } way && content.Drill(or.Drill).Variants.All(v => v.Key != way))
+                problems.Add(Problem.Of("unknownVariant", $"{path}.or.variant"));
+            if (string.IsNullOrWhiteSpace(or.Name))
+                problems.Add(Problem.Of("required", $"{path}.or.name"));
+        }
+        if (test is HoldCriterion { OrDrill: { } also } && content.FindDrill(also)?.Key != also)
+            problems.Add(Problem.Of("unknownDrill", $"{path}.orDrill"));
         if (test is HoldCriterion or SymmetryCriterion && (test.ReadMeasure is null) == (test.ReadDrill is null))
             problems.Add(Problem.Of("measureOrDrill", $"{path}.measure"));
     }

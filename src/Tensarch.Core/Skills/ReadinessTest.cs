@@ -83,6 +83,7 @@ public abstract record ReadinessTest
         {
             RomCriterion t => t.Level,
             HoldCriterion t => t.Level,
+            RateCriterion t => t.Level,
             SymmetryCriterion t => t.Level,
             _ => null,
         };
@@ -137,6 +138,7 @@ public sealed record RomCriterion(
 /// <param name="Breaths">In place of seconds, by the student's own breath length.</param>
 /// <param name="Quality">An attempt of less, of 5, does not count.</param>
 /// <param name="BreathFree">An attempt during which the breath was held does not count.</param>
+/// <param name="OrDrill">What is held in this drill, in whatever version, counts as well.</param>
 public sealed record HoldCriterion(
     [RegularExpression(Key.Pattern)] string? Drill = null,
     [RegularExpression(Key.Pattern)] string? Variant = null,
@@ -148,7 +150,8 @@ public sealed record HoldCriterion(
     int? Quality = null,
     bool TwoDays = false,
     bool BreathFree = false,
-    int ShelfDays = 21
+    int ShelfDays = 21,
+    [RegularExpression(Key.Pattern)] string? OrDrill = null
 ) : ReadinessTest
 {
     /// <summary>Seconds to be held.</summary>
@@ -159,12 +162,13 @@ public sealed record HoldCriterion(
     private const int LongFrom = 45;
 
     /// <summary>
-    /// The same test as it is asked of someone very mobile: a passive hold of 45 s and more is one of 40 s, for a longer one is not light. Source:
-    /// doses, very mobile students.
+    /// The same test as it is asked of someone very mobile, or who trains by an approach of short holds: a passive hold of 45 s and more is one of
+    /// 40 s. Source: doses, very mobile students; what an approach promises.
     /// </summary>
-    public HoldCriterion For(Drill? drill, DayBars bars) =>
+    /// <param name="staysShort">By the approach.</param>
+    public HoldCriterion For(Drill? drill, DayBars bars, bool staysShort) =>
         Seconds >= LongFrom
-        && bars[LoadTag.PassiveEndRange] == BarLevel.LightOnly
+        && (staysShort || bars[LoadTag.PassiveEndRange] == BarLevel.LightOnly)
         && drill?.Loads.ContainsKey(LoadTag.PassiveEndRange) == true
             ? this with
             {
@@ -173,15 +177,17 @@ public sealed record HoldCriterion(
             : this;
 }
 
-/// <summary>So many clean repetitions in one set.</summary>
+/// <summary>So many clean repetitions in one set; or, of such as are held, on one day.</summary>
 /// <param name="Tempo">How each one is done, in words.</param>
+/// <param name="EachSeconds">Each is held for so long: holds of a day are counted, and so are the clean ones of a set.</param>
 public sealed record RepsCriterion(
     [RegularExpression(Key.Pattern)] string Drill,
     [RegularExpression(Key.Pattern)] string Variant,
     int Reps,
     Limb Limb = Limb.ThisSide,
     string? Tempo = null,
-    int ShelfDays = 21
+    int ShelfDays = 21,
+    int? EachSeconds = null
 ) : ReadinessTest;
 
 /// <summary>Of the latest attempts, all counted and made on at least two days, so many succeed.</summary>
@@ -190,7 +196,8 @@ public sealed record RateCriterion(
     int Successes,
     int Of,
     Limb Limb = Limb.ThisSide,
-    int ShelfDays = 21
+    int ShelfDays = 21,
+    [RegularExpression(Key.Pattern)] string? Level = null
 ) : ReadinessTest
 {
     [JsonIgnore]
@@ -211,14 +218,28 @@ public sealed record FormItem([RegularExpression(Core.Key.Pattern)] string Key, 
 /// <summary>A safe way out, shown so many times of as many.</summary>
 /// <param name="Drill">The drill that trains it: by it and the variant a way out is known, whatever the stage that asks for it.</param>
 /// <param name="Variant">None: the drill as it is taught first.</param>
+/// <param name="Or">Another way out that serves as well: either is shown whole.</param>
 public sealed record ExitCriterion(
     string Name,
     [RegularExpression(Key.Pattern)] string Drill,
     int Times,
     Limb Limb = Limb.Bilateral,
     int ShelfDays = 42,
+    [RegularExpression(Key.Pattern)] string? Variant = null,
+    ExitWay? Or = null
+) : ReadinessTest
+{
+    /// <summary>The ways out of which one is asked for.</summary>
+    [JsonIgnore]
+    public IReadOnlyList<ExitWay> Ways => Or is null ? [new(Name, Drill, Variant)] : [new(Name, Drill, Variant), Or];
+}
+
+/// <summary>A way out by its drill.</summary>
+public sealed record ExitWay(
+    string Name,
+    [RegularExpression(Key.Pattern)] string Drill,
     [RegularExpression(Key.Pattern)] string? Variant = null
-) : ReadinessTest;
+);
 
 /// <summary>The left–right difference is at most so much, both sides with enough trials: of a measure, or of a drill's best holds.</summary>
 public sealed record SymmetryCriterion(

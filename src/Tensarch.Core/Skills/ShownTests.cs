@@ -33,10 +33,14 @@ internal static class ShownTests
         );
     }
 
+    /// <summary>Of two ways out, the one that is shown better.</summary>
+    public static TestVerdict Exit(ExitCriterion test, Side? side, Evidence evidence) =>
+        test.Ways.Select(way => Exit(test, way, side, evidence)).OrderBy(v => v.Outcome.Rank()).ThenByDescending(v => v.Count).First();
+
     /// <summary>The latest so many times must all have been safe; one that was not counts until so many safe ones came after it.</summary>
-    public static TestVerdict Exit(ExitCriterion test, Side? side, Evidence evidence)
+    private static TestVerdict Exit(ExitCriterion test, ExitWay way, Side? side, Evidence evidence)
     {
-        var all = evidence.Exits.Where(e => e.Shows(test) && e.Side == side).OrderByDescending(e => e.At).ToList();
+        var all = evidence.Exits.Where(e => e.Shows(way) && e.Side == side).OrderByDescending(e => e.At).ToList();
         if (all.Count == 0)
             return new(test, Outcome.NoData, "exitNotShown", new("showExit", side, Count: test.Times), side, Count: 0, Needed: test.Times);
 

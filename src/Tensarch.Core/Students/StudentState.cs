@@ -143,6 +143,9 @@ public sealed class StudentState
         Evidence with
         {
             Standard = ladder.Standards.Count > 0 ? Facts.Person.Standard : null,
+            StaysShort =
+                Facts.Enrolments.FirstOrDefault(e => e.Ladder.Skill == ladder.Skill) is { } enrolment
+                && content.FindApproach(enrolment.Approach) is { MostStillSeconds: not null },
             Forms = [.. Facts.Forms.Where(f => f.Ladder == ladder.Skill)],
             // A stage that this ladder does not have says nothing about it.
             Decisions =

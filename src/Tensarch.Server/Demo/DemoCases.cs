@@ -49,7 +49,7 @@ public static class DemoCases
                 new("squat-heel-wedge", 5, 2.5),
                 .. Both("hip-flexion-bent", (112, 121), (113, 122)),
                 new("squat-torso-lean", 52, 44),
-                new("squat-hold", 25, 70),
+                new("squat-hold", 25, 70, Level: "hands"),
                 .. Both("shoulder-flexion", (158, 160), (157, 160)),
             ]
         )
@@ -274,7 +274,7 @@ public static class DemoCases
                 new("squat-heel-wedge", 0, 0),
                 .. Both("hip-flexion-bent", (124, 130), (123, 130)),
                 new("squat-torso-lean", 42, 38),
-                new("squat-hold", 58, 70),
+                new("squat-hold", 58, 70, Level: "hands"),
             ]
         )
         {

@@ -60,7 +60,7 @@ public sealed class EvidenceDesk(TensarchDb db, CatalogueContent catalogue, Stud
     {
         var studentId = standing.Student.Id;
         var stage = request.Stage >= 1 && request.Stage <= ladder.Stages.Count ? ladder.StageAt(request.Stage) : null;
-        if (stage is null || ExitOf(ladder.GateOf(stage.Number), request) is not { } exit)
+        if (stage is null || ExitOf(ladder.GateOf(stage.Number), request) is not var (exit, way))
             return Problem.Of("noExitHere", "stage");
         if (!exit.Limb.ReadFor(null).Contains(request.Side) && !(ladder.PerSide && request.Side is not null))
             return Problem.Of("coursesDoNotFit", "side");
@@ -73,22 +73,27 @@ public sealed class EvidenceDesk(TensarchDb db, CatalogueContent catalogue, Stud
             Skill = ladder.Skill,
             Stage = request.Stage,
             Side = request.Side,
-            Drill = exit.Drill,
-            Variant = exit.Variant,
+            Drill = way.Drill,
+            Variant = way.Variant,
             Safe = request.Safe,
             Of = request.Of,
             At = clock.Now,
             By = scope.UserId,
         };
         var appended = await db.ExitChecks.AddFact(row, new { studentId, request }, ct);
-        return appended == Appended.Stored && !MayBeTried(exit, ladder, request.Stage, standing)
+        return appended == Appended.Stored && !MayBeTried(exit with { Drill = way.Drill, Variant = way.Variant, Or = null }, ladder, request.Stage, standing)
             ? Barred(row)
             : await db.SaveFact(appended, ct);
     }
 
     /// <summary>The way out that is named; the gate's first where none is.</summary>
-    private static ExitCriterion? ExitOf(IEnumerable<ReadinessTest> gate, ExitCheckRequest request) =>
-        gate.OfType<ExitCriterion>().FirstOrDefault(e => request.Drill is null || (e.Drill, e.Variant) == (request.Drill, request.Variant));
+    private static (ExitCriterion, ExitWay)? ExitOf(IEnumerable<ReadinessTest> gate, ExitCheckRequest request) =>
+        (
+            from exit in gate.OfType<ExitCriterion>()
+            from way in exit.Ways
+            where request.Drill is null || (way.Drill, way.Variant) == (request.Drill, request.Variant)
+            select ((ExitCriterion, ExitWay)?)(exit, way)
+        ).FirstOrDefault();
 
     public async Task<Result<Appended>> AddBenchSet(Standing standing, BenchSetRequest request, CancellationToken ct)
     {

@@ -185,8 +185,9 @@ public static class SkillEndpoints
         FormCheckRequest request,
         EvidenceDesk desk,
         Standings standings,
+        CatalogueContent catalogue,
         CancellationToken ct
-    ) => OnLadder(studentId, skill, standings, (standing, on) => desk.TickForm(standing, on.Ladder, request, ct), request.Id, ct);
+    ) => Seen(studentId, skill, standings, catalogue, (standing, ladder) => desk.TickForm(standing, ladder, request, ct), request.Id, ct);
 
     private static Task<IResult> ShowExit(
         Guid studentId,
@@ -194,8 +195,9 @@ public static class SkillEndpoints
         ExitCheckRequest request,
         EvidenceDesk desk,
         Standings standings,
+        CatalogueContent catalogue,
         CancellationToken ct
-    ) => OnLadder(studentId, skill, standings, (standing, on) => desk.ShowExit(standing, on.Ladder, request, ct), request.Id, ct);
+    ) => Seen(studentId, skill, standings, catalogue, (standing, ladder) => desk.ShowExit(standing, ladder, request, ct), request.Id, ct);
 
     private static Task<IResult> AddBenchSet(
         Guid studentId,
@@ -203,8 +205,26 @@ public static class SkillEndpoints
         BenchSetRequest request,
         EvidenceDesk desk,
         Standings standings,
+        CatalogueContent catalogue,
         CancellationToken ct
-    ) => OnLadder(studentId, skill, standings, (standing, _) => desk.AddBenchSet(standing, request, ct), request.Id, ct);
+    ) => Seen(studentId, skill, standings, catalogue, (standing, _) => desk.AddBenchSet(standing, request, ct), request.Id, ct);
+
+    /// <summary>What a coach sees is written down under the ladder that is followed; before a student is put on one, under the newest shipped.</summary>
+    private static async Task<IResult> Seen(
+        Guid studentId,
+        string skill,
+        Standings standings,
+        CatalogueContent catalogue,
+        Func<Standing, Ladder, Task<Result<Appended>>> append,
+        Guid id,
+        CancellationToken ct
+    )
+    {
+        var standing = (await standings.Of(studentId, ct))!;
+        if ((standing.State.On(skill)?.Ladder ?? catalogue.NewestLadder(skill)) is not { } ladder)
+            return Problems.Of(404, "notOnLadder");
+        return Kept(studentId, skill, await append(standing, ladder), id);
+    }
 
     private static async Task<IResult> OnLadder(
         Guid studentId,
@@ -218,11 +238,13 @@ public static class SkillEndpoints
         var standing = (await standings.Of(studentId, ct))!;
         if (standing.State.On(skill) is not { } on)
             return Problems.Of(404, "notOnLadder");
-        var result = await append(standing, on);
-        return result.IsOk
+        return Kept(studentId, skill, await append(standing, on), id);
+    }
+
+    private static IResult Kept(Guid studentId, string skill, Result<Appended> result, Guid id) =>
+        result.IsOk
             ? Problems.Respond(result.Value, $"/api/v1/students/{studentId}/skills/{skill}", new { Id = id })
             : Problems.Unprocessable(result.Problems);
-    }
 }
 
 public sealed record DecisionsResponse(IReadOnlyList<DecisionView> Decisions, string? Next);

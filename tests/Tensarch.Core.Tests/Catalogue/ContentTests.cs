@@ -27,7 +27,7 @@ public class ContentTests
     [Theory]
     [InlineData("measures.v1.json", "\"sem\": 2.5", "\"sem\": -1")]
     [InlineData("measures.v1.json", "\"unit\": \"°\"", "\"unit\": \"furlong\"")]
-    [InlineData("ladders/front-split.v1.json", "\"kind\": \"exposure\"", "\"kind\": \"luck\"")]
+    [InlineData("ladders/front-split.v2.json", "\"kind\": \"exposure\"", "\"kind\": \"luck\"")]
     [InlineData("drills.v1.json", "\"hamstring\": \"heavy\"", "\"hamstring\": \"crushing\"")]
     [InlineData("intake.v1.json", "\"level\": \"offLimits\"", "\"level\": \"ignored\"")]
     public void Content_that_breaks_its_schema_names_file_path_and_reason(string file, string find, string replace)
@@ -39,13 +39,13 @@ public class ContentTests
     }
 
     [Theory]
-    [InlineData("ladders/front-split.v1.json", "\"measure\": \"active-slr\"", "\"measure\": \"no-such-measure\"", "unknownMeasure")]
-    [InlineData("ladders/front-split.v1.json", "\"variant\": \"high-only\"", "\"variant\": \"no-such-variant\"", "unknownVariant")]
+    [InlineData("ladders/front-split.v2.json", "\"measure\": \"active-slr\"", "\"measure\": \"no-such-measure\"", "unknownMeasure")]
+    [InlineData("ladders/front-split.v2.json", "\"variant\": \"high-only\"", "\"variant\": \"no-such-variant\"", "unknownVariant")]
     [InlineData("drills.v1.json", "\"end-position\"\n", "\"other-gate\"\n", "other-gate")]
     [InlineData("drills.v1.json", "\"plateauSeconds\": 4", "\"plateauSeconds\": 12", "plateau")]
-    [InlineData("ladders/front-split.v1.json", "\"number\": 2", "\"number\": 3", "stagesCountUp")]
-    [InlineData("ladders/front-split.v1.json", "\"low-lunge\"", "\"no-such-drill\"", "no-such-drill")]
-    [InlineData("ladders/front-split.v1.json", "\"low-lunge\"", "\"kick-up\"", "kick-up is no drill of this stage")]
+    [InlineData("ladders/front-split.v2.json", "\"number\": 2", "\"number\": 3", "stagesCountUp")]
+    [InlineData("ladders/front-split.v2.json", "\"low-lunge\"", "\"no-such-drill\"", "no-such-drill")]
+    [InlineData("ladders/front-split.v2.json", "\"low-lunge\"", "\"kick-up\"", "kick-up is no drill of this stage")]
     [InlineData(
         "drills.v1.json",
         "Squeeze the rear glute, hips forward",

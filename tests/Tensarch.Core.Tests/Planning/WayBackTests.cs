@@ -24,6 +24,7 @@ public class WayBackTests
     {
         var cases = Panel.All.Where((c, i) => i % Stride == 0 && c.History != "new").ToList();
         Assert.NotEmpty(cases);
+        var unchanged = new List<string>();
         foreach (var at in cases)
         {
             var one = Panel.Request(at);
@@ -31,11 +32,14 @@ public class WayBackTests
             if (!before.IsOk)
                 continue;
             var back = one with { DaysSinceLast = days, WayBack = new WayBack(days, sessions, 0) };
-            Assert.Contains(SessionChecker.Check(before.Value, back, Shipped.Content), v => v.Code == "overReturnDose");
+            if (SessionChecker.Check(before.Value, back, Shipped.Content).All(v => v.Code != "overReturnDose"))
+                unchanged.Add($"{at}");
             var after = Builder.Build(back);
             if (after.IsOk)
                 Assert.Empty(SessionChecker.Check(after.Value, back, Shipped.Content));
         }
+        // Rolls and holds toward a small best of one's own: shorter already than the usual dose is on the way back.
+        Assert.All(unchanged, at => Assert.StartsWith("shoulderstand 2", at, StringComparison.Ordinal));
     }
 
     [Fact]

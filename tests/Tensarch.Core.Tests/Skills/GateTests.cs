@@ -180,11 +180,14 @@ public class GateTests
         );
         var mobile = One(hold, 7, evidence with { Bars = Shipped.Bars("very-mobile") });
         Assert.Equal((outcome, 40.0, true), (mobile.Outcome, mobile.Threshold, mobile.Adapted));
+        // So it is where the approach promises short holds.
+        var brief = One(hold, 7, evidence with { StaysShort = true });
+        Assert.Equal((outcome, 40.0, true), (brief.Outcome, brief.Threshold, brief.Adapted));
         var free = One(hold, 7, evidence);
         Assert.Equal((Outcome.NotMet, 60.0, false), (free.Outcome, free.Threshold, free.Adapted));
         // What is no passive hold, and what is short, is asked as it is.
         var squat = new HoldCriterion(Measure: "squat-hold", Seconds: 120);
-        Assert.Same(squat, squat.For(null, Shipped.Bars("very-mobile")));
+        Assert.Same(squat, squat.For(null, Shipped.Bars("very-mobile"), true));
     }
 
     [Fact]
@@ -268,7 +271,7 @@ public class GateTests
     [Fact]
     public void Symmetry_needs_three_trials_on_both_sides()
     {
-        var symmetry = (SymmetryCriterion)Ladder.StageAt(7).Tests[1];
+        var symmetry = Ladder.StageAt(7).Tests.OfType<SymmetryCriterion>().Single();
         TestVerdict Judge(double[] left, double[] right) =>
             One(
                 symmetry,

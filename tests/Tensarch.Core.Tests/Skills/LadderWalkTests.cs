@@ -44,7 +44,7 @@ public class LadderWalkTests
         6,
         "clear noBars; exposure enoughSessions; exposure tooFewSessions; form formShown; form notShown; "
             + "hold heldOnce; hold heldShorter; hold heldTwice; hold noHolds; pain painFree; pain tooFewSessions; "
-            + "rom clearPass; rom noReadings; symmetry noReadings; symmetry sidesMatch; symmetry tooFewTrials"
+            + "reps noReps; reps repsClean; rom clearPass; rom noReadings; symmetry noReadings; symmetry sidesMatch; symmetry tooFewTrials"
     )]
     [InlineData(
         "handstand",

@@ -122,7 +122,7 @@ internal sealed class SimulatedStudent(Ladder ladder)
                 for (var i = 0; i < 2; i++)
                 {
                     Pass(1);
-                    Add(t.Measure, null, unmet.ReadOn, [100], null, new(t.Of / 2, t.Of / 2));
+                    Add(t.Measure, t.Level, unmet.ReadOn, [100], null, new(t.Of / 2, t.Of / 2));
                 }
                 break;
             case FormCriterion t:

@@ -168,6 +168,7 @@ public sealed class BilateralTests(StudioApp app) : IClassFixture<StudioApp>, IA
             {
                 id = Guid.NewGuid(),
                 measure = "squat-hold",
+                level = "hands",
                 side = (string?)null,
                 warmth = "warm",
                 standard = (string?)null,

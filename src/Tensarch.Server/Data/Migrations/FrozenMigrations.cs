@@ -77,3 +77,6 @@ internal sealed class ToldLate : FrozenMigration;
 
 [DbContext(typeof(TensarchDb)), Migration("20261202010739_PlacesAndFacts")]
 internal sealed class PlacesAndFacts : FrozenMigration;
+
+[DbContext(typeof(TensarchDb)), Migration("20261202071000_FirstLevels")]
+internal sealed class FirstLevels : FrozenMigration;

@@ -5982,6 +5982,12 @@ export interface components {
             drill?: null | string;
             variant?: null | string;
         };
+        /** @description A way out by its drill. */
+        ExitWay: {
+            name: string;
+            drill: string;
+            variant?: null | string;
+        };
         /** @description When the gate that a student stands before may be passed under a plan. */
         ExpectedGate: {
             skill: string;
@@ -7941,6 +7947,7 @@ export interface components {
             shelfDays: number;
             /** @description None: the drill as it is taught first. */
             variant?: null | string;
+            or?: null | components["schemas"]["ExitWay"];
         };
         /** @description So many logged sessions with the stage's drills, over at least so many days, since the decision into the stage. */
         ReadinessTestExposureCriterion: {
@@ -7999,6 +8006,8 @@ export interface components {
              * @default 21
              */
             shelfDays: number;
+            /** @description What is held in this drill, in whatever version, counts as well. */
+            orDrill?: null | string;
         };
         /** @description No pain above a limit (of 10) in the ladder's regions in the last sessions. */
         ReadinessTestPainCriterion: {
@@ -8024,8 +8033,9 @@ export interface components {
              * @default 21
              */
             shelfDays: number;
+            level?: null | string;
         };
-        /** @description So many clean repetitions in one set. */
+        /** @description So many clean repetitions in one set; or, of such as are held, on one day. */
         ReadinessTestRepsCriterion: {
             /** @enum {string} */
             kind?: "reps";
@@ -8041,6 +8051,11 @@ export interface components {
              * @default 21
              */
             shelfDays: number;
+            /**
+             * Format: int32
+             * @description Each is held for so long: holds of a day are counted, and so are the clean ones of a set.
+             */
+            eachSeconds?: null | number;
         };
         /** @description Range of motion, or a line, past a threshold. */
         ReadinessTestRomCriterion: {

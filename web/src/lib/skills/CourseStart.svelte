@@ -2,18 +2,22 @@
   import type { Refusal, Schemas } from '$lib/api/client';
   import Field from '$lib/parts/Field.svelte';
   import SideMark from '$lib/parts/SideMark.svelte';
+  import { account } from '$lib/accounts/account.svelte';
+  import EvidenceForm from './EvidenceForm.svelte';
   import { capital } from './sides';
-  import { asks, status, testName } from './words';
+  import { asks, onTheSpot, status, testName } from './words';
 
   interface Props {
     course: Schemas['StartAdvice'];
     ladder: Schemas['Ladder'];
     stage: number;
+    studentId: string;
     refusal: Refusal | undefined;
     onchange: (stage: number) => void;
+    onkept: () => Promise<unknown>;
   }
 
-  let { course, ladder, stage, refusal, onchange }: Props = $props();
+  let { course, ladder, stage, studentId, refusal, onchange, onkept }: Props = $props();
   const name = $derived(course.side ? `${capital(course.side)} starts at` : 'Starts at');
   const stageName = (number: number) => ladder.stages.find((s) => s.number === number)?.name ?? '';
   const limit = $derived(
@@ -65,6 +69,24 @@
           <li>Everything here is met.</li>
         {/each}
       </ul>
+      {#if account.mayWrite && at.adds!.some(onTheSpot)}
+        <div
+          class="mt-3 ps-4"
+          role="group"
+          aria-label="Seen just now at stage {at.stage}{course.side ? `, ${course.side}` : ''}"
+        >
+          <p class="mb-2 text-sm font-semibold">Seen just now?</p>
+          {#each at.adds!.filter(onTheSpot) as test (`${testName(test.test)} ${test.readOn ?? ''}`)}
+            <EvidenceForm
+              {studentId}
+              skill={ladder.skill}
+              gate={{ stage: at.stage, side: course.side }}
+              {test}
+              {onkept}
+            />
+          {/each}
+        </div>
+      {/if}
     </details>
   {/each}
 </section>

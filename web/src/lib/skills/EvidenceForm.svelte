@@ -3,25 +3,30 @@
   import Field from '$lib/parts/Field.svelte';
   import { fieldText, pageText } from '$lib/parts/problems';
   import { parseNumber } from '$lib/students/body';
-  import type { OpenStudent } from '$lib/students/student.svelte';
   import { catalogue } from '$lib/catalogue/catalogue.svelte';
+  import { capital } from './sides';
   import { asks, testName } from './words';
 
   interface Props {
-    student: OpenStudent;
-    gate: Schemas['SideGate'];
+    studentId: string;
+    skill: string;
+    /** The stage and the side of the gate that asks for it. */
+    gate: { stage: number; side?: Schemas['SideGate']['side'] };
     test: Schemas['TestVerdict'];
+    onkept: () => Promise<unknown>;
   }
 
-  let { student, gate, test }: Props = $props();
+  let { studentId, skill, gate, test, onkept }: Props = $props();
   let typed = $state('');
   let quality = $state('');
   let ticked = $state<string[]>([]);
+  /** The way out that was seen, where either serves: its place among them. */
+  let way = $state('0');
   let refusal = $state<Refusal>();
   let id = newId();
 
   const asked = $derived(test.test);
-  const where = $derived({ params: { path: { studentId: student.id, skill: student.skill!.skill } } });
+  const where = $derived({ params: { path: { studentId, skill } } });
   const title = $derived(
     `${testName(asked)}${test.readOn && test.readOn !== gate.side ? `, ${test.readOn}` : ''}`,
   );
@@ -51,7 +56,8 @@
             body: { id, stage, side, ticked: [asked.adaptation!.key] },
           }),
         );
-      case 'exit':
+      case 'exit': {
+        const seen = way === '1' && asked.or ? asked.or : asked;
         return ask(
           api.POST('/api/v1/students/{studentId}/skills/{skill}/exit-checks', {
             ...where,
@@ -61,11 +67,12 @@
               side: test.readOn ?? null,
               safe: typedNumber('safe'),
               of: asked.times,
-              drill: asked.drill,
-              variant: asked.variant ?? null,
+              drill: seen.drill,
+              variant: seen.variant ?? null,
             },
           }),
         );
+      }
       case 'hold':
       case 'reps':
         return ask(
@@ -95,7 +102,7 @@
       await send();
       id = newId();
       [typed, ticked] = ['', []];
-      await student.load();
+      await onkept();
     } catch (error) {
       refusal = error as Refusal;
     }
@@ -130,7 +137,7 @@
       {error}
     >
       {#snippet children({ id: field, describedBy, invalid })}
-        <div class="flex gap-2">
+        <div class="flex flex-wrap gap-2">
           <input
             id={field}
             class="input w-24"
@@ -140,6 +147,12 @@
             aria-invalid={invalid}
             bind:value={typed}
           />
+          {#if asked.kind === 'exit' && asked.or}
+            <select class="select w-40" aria-label="Which way out" bind:value={way}>
+              <option value="0">{asked.name}</option>
+              <option value="1">{capital(asked.or.name)}</option>
+            </select>
+          {/if}
           {#if asked.kind === 'hold' && asked.quality}
             <select class="select w-28" aria-label="Quality" bind:value={quality}>
               <option value="">quality</option>

@@ -5,6 +5,7 @@
   import EvidenceForm from './EvidenceForm.svelte';
   import { placeOf } from './nextStep';
   import { courseName } from './sides';
+  import { onTheSpot } from './words';
 
   interface Props {
     student: OpenStudent;
@@ -13,15 +14,6 @@
 
   let { student, gate }: Props = $props();
 
-  /** What a coach can write down on the spot: not what the bench reads, and nothing that is barred. */
-  const onTheSpot = (t: Schemas['TestVerdict']) =>
-    t.outcome !== 'met' &&
-    t.next.code !== 'liftBar' &&
-    (t.test.kind === 'reps' ||
-      t.test.kind === 'form' ||
-      t.test.kind === 'exit' ||
-      (t.test.kind === 'hold' && !!t.test.drill) ||
-      (t.test.kind === 'rom' && !!t.test.adaptation));
   const open = $derived([...gate.tests.entries()].filter(([, t]) => onTheSpot(t)));
 </script>
 
@@ -30,7 +22,13 @@
     <h2 class="mb-3">Seen just now{gate.side ? ` on ${gate.side}` : ''}?</h2>
     {#each open as [index, test] (index)}
       <div id={placeOf(test)} class="target:bg-base-100 scroll-mt-4 target:p-3">
-        <EvidenceForm {student} {gate} {test} />
+        <EvidenceForm
+          studentId={student.id}
+          skill={student.skill!.skill}
+          {gate}
+          {test}
+          onkept={() => student.load()}
+        />
       </div>
     {/each}
   </section>

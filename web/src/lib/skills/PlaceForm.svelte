@@ -27,8 +27,10 @@
   const approaches = $derived(catalogue.content!.approaches);
   let wanted = $state<string>();
   const skill = $derived(wanted ?? free[0]?.skill);
+  /** Counts what was written down here: what is suggested is asked for anew. */
+  let kept = $state(0);
   const suggested = $derived(
-    skill
+    skill && kept >= 0
       ? ask(
           api.GET('/api/v1/students/{studentId}/skills/{skill}/placement', {
             params: { path: { studentId: student.id, skill } },
@@ -108,7 +110,11 @@
             ladder={placement.ladder}
             stage={stages[course.side ?? 'both'] ?? course.suggested}
             onchange={(stage) => (stages[course.side ?? 'both'] = stage)}
+            studentId={student.id}
             {refusal}
+            onkept={async () => {
+              kept++;
+            }}
           />
         {/each}
         <div class="grid content-start gap-4">

@@ -154,7 +154,9 @@
           <option value="breaths">breaths</option>
         </select>
       {:else if test.kind === 'reps'}
-        <NumberBox label="Repetitions" bind:value={test.reps} {changed} /><span class="text-sm">clean</span>
+        <NumberBox label="Repetitions" bind:value={test.reps} {changed} /><span class="text-sm"
+          >clean{test.eachSeconds ? `, ${test.eachSeconds} s each, on one day` : ''}</span
+        >
       {:else if test.kind === 'rate'}
         <NumberBox label="Successes" bind:value={test.successes} {changed} /><span class="text-sm">of</span>
         <NumberBox label="Attempts" bind:value={test.of} {changed} />
@@ -168,6 +170,34 @@
       {:else if test.kind === 'exit'}
         <input class="input input-sm w-44" aria-label="Way out" bind:value={test.name} oninput={changed} />
         <NumberBox label="Times" bind:value={test.times} {changed} /><span class="text-sm">times safe</span>
+        {#if test.or}
+          <span class="flex basis-full flex-wrap items-center gap-2 text-sm">
+            or
+            <input
+              class="input input-sm w-44"
+              aria-label="Other way out"
+              bind:value={test.or.name}
+              oninput={changed}
+            />
+            <select
+              class="select select-sm w-52"
+              aria-label="Drill of the other way out"
+              bind:value={test.or.drill}
+              onchange={changed}
+            >
+              {#each catalogue.content!.drills as d (d.key)}<option value={d.key}>{d.name}</option>{/each}
+            </select>
+            <button
+              type="button"
+              class="btn btn-ghost btn-sm"
+              onclick={() => {
+                if (test.kind !== 'exit') return;
+                test.or = null;
+                changed();
+              }}>Only the first</button
+            >
+          </span>
+        {/if}
       {/if}
       {#if 'limb' in test}
         <select class="select select-sm w-32" aria-label="Limb" bind:value={test.limb} onchange={changed}>
@@ -206,6 +236,7 @@
               onchange={changed}
             />breath free</label
           >
+          {#if test.orDrill}<span>or in {catalogue.drill(test.orDrill).name.toLowerCase()}</span>{/if}
           {@render shelf(test)}
         </div>
       {/if}

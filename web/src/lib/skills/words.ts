@@ -45,7 +45,7 @@ export function testName(test: Schemas['ReadinessTest']): string {
     case 'reps':
       return catalogue.drill(test.drill).name + variantName(test.drill, test.variant);
     case 'rate':
-      return catalogue.measure(test.measure).name;
+      return catalogue.measure(test.measure).name + levelName(test.measure, test.level);
     case 'exposure':
       return 'Sessions at this stage';
     case 'pain':
@@ -53,7 +53,7 @@ export function testName(test: Schemas['ReadinessTest']): string {
     case 'form':
       return 'Form';
     case 'exit':
-      return `Way out: ${test.name.toLowerCase()}`;
+      return `Way out: ${test.name.toLowerCase()}${test.or ? ` or ${test.or.name.toLowerCase()}` : ''}`;
     default:
       return 'Nothing bars it';
   }
@@ -71,7 +71,9 @@ export function asks(test: Schemas['ReadinessTest']): string {
     case 'hold':
       return `2 × ${test.seconds ? `${test.seconds} s` : `${test.breaths} breaths`}${test.twoDays ? ' on two days' : ''}${
         test.quality ? `, quality ${test.quality} or more` : ''
-      }${test.breathFree ? ', breath free' : ''}`;
+      }${test.breathFree ? ', breath free' : ''}${
+        test.orDrill ? `, or in ${catalogue.drill(test.orDrill).name.toLowerCase()}` : ''
+      }`;
     case 'reps':
       return `${test.reps} clean${test.tempo ? `, ${test.tempo}` : ''}`;
     case 'rate':
@@ -88,6 +90,16 @@ export function asks(test: Schemas['ReadinessTest']): string {
       return '';
   }
 }
+
+/** What a coach can write down on the spot: not what the bench reads, and nothing that is barred. */
+export const onTheSpot = (t: Test): boolean =>
+  t.outcome !== 'met' &&
+  t.next.code !== 'liftBar' &&
+  (t.test.kind === 'reps' ||
+    t.test.kind === 'form' ||
+    t.test.kind === 'exit' ||
+    (t.test.kind === 'hold' && !!t.test.drill) ||
+    (t.test.kind === 'rom' && !!t.test.adaptation));
 
 /** The value, short. */
 export function shown(test: Test): string {
