@@ -291,7 +291,13 @@ public sealed record StudioClient(HttpClient Http, Guid StudioId, Guid UserId, s
         Assert.Equal(HttpStatusCode.Created, (await Start(student, skill, (null, stage))).StatusCode);
 
     /// <summary>A shipped ladder as JSON, to be changed and sent back.</summary>
-    public async Task<JsonObject> Ladder(string key) => JsonNode.Parse((await Get($"/ladders/{key}/versions/1")).GetRawText())!.AsObject();
+    public async Task<JsonObject> Ladder(string key)
+    {
+        var shipped = (await Get("/ladders")).EnumerateArray().Single(l => l.GetProperty("key").GetString() == key).GetProperty("version");
+        var ladder = JsonNode.Parse((await Get($"/ladders/{key}/versions/{shipped}")).GetRawText())!.AsObject();
+        ladder["version"] = 1;
+        return ladder;
+    }
 
     /// <summary>A copy of the front split, stored as version 1.</summary>
     /// <returns>Its key.</returns>

@@ -66,9 +66,17 @@ public static partial class SessionChecker
                 var drill = beside.First().Drill;
                 var cores = own.Where(l => core.Contains(l.Drill.Key) && Tags(l.Drill).Any(t => t.IsRegion() && Tags(drill).Contains(t)))
                     .GroupBy(l => l.Planned.Id)
-                    .Select(c => c.Sum(l => Work(l.Side.Dose, plan.BreathSeconds)))
+                    .Select(c =>
+                        (Alike: c.First().PhaseIn == beside.First().PhaseIn, Work: c.Sum(l => Work(l.Side.Dose, plan.BreathSeconds)))
+                    )
                     .ToList();
-                if (cores.Count > 0 && beside.Sum(l => Work(l.Side.Dose, plan.BreathSeconds)) > cores.Max())
+                // What is stretched is measured against a core that is stretched, where there is one.
+                var most = cores
+                    .Where(c => c.Alike || cores.TrueForAll(o => !o.Alike))
+                    .Select(c => c.Work)
+                    .DefaultIfEmpty(int.MaxValue)
+                    .Max();
+                if (beside.Sum(l => Work(l.Side.Dose, plan.BreathSeconds)) > most)
                     yield return new(3, "besideOverCore", drill.Key);
                 if (drill.WhenLimited is { } limited && facts.Bars.Levels[limited] == BarLevel.Free)
                     yield return new(3, "standsInForNothing", drill.Key);

@@ -32,7 +32,7 @@ internal sealed partial class SessionDraft
             return true;
         if (others.Where(d => part.Carries(catalogue.Drill(d.Drill))).Sum(Seconds) < carrying.Carriers * main)
             return false;
-        if (WorkOf(planned) > MostCoreWork(part, drill, others))
+        if (WorkOf(planned) > MostCoreWork(part, drill, PlaceOf(planned).Phase, others))
             return false;
         return !IsElsewhere(drill)
             || others.Where(d => IsMain(d) && !part.Carries(catalogue.Drill(d.Drill)) && IsElsewhere(catalogue.Drill(d.Drill))).Sum(Seconds)
@@ -79,13 +79,18 @@ internal sealed partial class SessionDraft
             || (parts.Count > 1 && !catalogue.Drill(planned.Drill).IsWayOut);
     }
 
-    /// <summary>Of the core drills that load one of its regions, the work of the one that has most; as much as it likes where none does.</summary>
-    private double MostCoreWork(SkillPart part, Drill drill, List<PlannedDrill> others) =>
-        others
+    /// <summary>
+    /// Of the core drills that load one of its regions, the work of the one that has most: those of its own phase, where there are any, for what is
+    /// stretched is not measured against what is strengthened. As much as it likes where none does.
+    /// </summary>
+    private double MostCoreWork(SkillPart part, Drill drill, SessionPhase phase, List<PlannedDrill> others)
+    {
+        var cores = others
             .Where(d => part.IsCore(d.Drill) && catalogue.Drill(d.Drill).Tags.Any(t => t.IsRegion() && drill.Tags.Contains(t)))
-            .Select(WorkOf)
-            .DefaultIfEmpty(double.MaxValue)
-            .Max();
+            .ToList();
+        var alike = cores.Where(d => PlaceOf(d).Phase == phase).ToList();
+        return (alike.Count > 0 ? alike : cores).Select(WorkOf).DefaultIfEmpty(double.MaxValue).Max();
+    }
 
     private double WorkOf(PlannedDrill planned) => FactsOf(planned).Working;
 

@@ -57,7 +57,9 @@ public static class Trainees
         );
 
         ReadinessTest Asked(ReadinessTest test) =>
-            test is HoldCriterion { Drill: { } drill } hold ? hold.For(content.FindDrill(drill), state.Bars.On(date), course.Evidence.StaysShort) : test;
+            test is HoldCriterion { Drill: { } drill } hold
+                ? hold.For(content.FindDrill(drill), state.Bars.On(date), course.Evidence.StaysShort)
+                : test;
 
         SideState SideOf(Side side)
         {

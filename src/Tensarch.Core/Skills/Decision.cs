@@ -55,9 +55,12 @@ public static class Decision
 
     /// <summary>
     /// The highest stage of the other version that trains no shipped stage above the present one, and below which no gate asks for more than the
-    /// gates that were passed did; at least 1.
+    /// gates that were passed did; at least 1. Another version of a shipped ladder moves nobody: what its gates ask anew is asked from here on.
     /// </summary>
     public static int HighestAfterMove(Ladder from, int stage, Ladder to) =>
+        from.Key == to.Key && to.Key == to.Skill ? Math.Min(stage, to.Keystone) : HighestOfEqual(from, stage, to);
+
+    private static int HighestOfEqual(Ladder from, int stage, Ladder to) =>
         Enumerable
             .Range(1, to.Keystone)
             .Where(s => s == to.Keystone ? stage >= from.Keystone : to.TrainsAs(s) <= from.TrainsAs(stage) || stage >= from.Keystone)

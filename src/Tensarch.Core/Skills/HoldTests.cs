@@ -66,9 +66,7 @@ internal static class HoldTests
 
     /// <summary>Every attempt at what a test asks to be held; none for a test of another kind.</summary>
     public static IReadOnlyList<HoldAttempt> Of(ReadinessTest test, Side? side, Evidence evidence, CatalogueContent content) =>
-        test is HoldCriterion hold
-            ? [.. Of(hold, hold.Measure is { } key ? content.FindMeasure(key) : null, side, evidence)]
-            : [];
+        test is HoldCriterion hold ? [.. Of(hold, hold.Measure is { } key ? content.FindMeasure(key) : null, side, evidence)] : [];
 
     private static IEnumerable<HoldAttempt> Of(HoldCriterion test, Measure? measure, Side? side, Evidence evidence)
     {

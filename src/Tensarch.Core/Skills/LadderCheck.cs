@@ -176,11 +176,7 @@ public static class LadderCheck
             problems.Add(Problem.Of("unknownMeasure", $"{path}.measure"));
         else if (measure is not null && !Reads(test, measure))
             problems.Add(Problem.Of("wrongKindOfMeasure", $"{path}.measure"));
-        else if (
-            measure is not null
-            && measure.Levels.Count > 0
-            && measure.Levels.All(l => l.Key != test.ReadLevel)
-        )
+        else if (measure is not null && measure.Levels.Count > 0 && measure.Levels.All(l => l.Key != test.ReadLevel))
             problems.Add(Problem.Of("levelNeeded", $"{path}.level"));
         else if (measure is { Levels.Count: 0 } && test.ReadLevel is not null)
             problems.Add(Problem.Of("noLevels", $"{path}.level"));

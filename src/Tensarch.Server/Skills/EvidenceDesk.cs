@@ -81,7 +81,9 @@ public sealed class EvidenceDesk(TensarchDb db, CatalogueContent catalogue, Stud
             By = scope.UserId,
         };
         var appended = await db.ExitChecks.AddFact(row, new { studentId, request }, ct);
-        return appended == Appended.Stored && !MayBeTried(exit with { Drill = way.Drill, Variant = way.Variant, Or = null }, ladder, request.Stage, standing)
+        return
+            appended == Appended.Stored
+            && !MayBeTried(exit with { Drill = way.Drill, Variant = way.Variant, Or = null }, ladder, request.Stage, standing)
             ? Barred(row)
             : await db.SaveFact(appended, ct);
     }

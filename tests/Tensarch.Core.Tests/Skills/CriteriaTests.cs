@@ -82,7 +82,10 @@ public class CriteriaTests
 
         var squat = Shipped.Ladder("deep-squat");
         Evidence Squats(string level) =>
-            Shipped.Evidence([Shipped.Read("squat-hold", null, 2, [61], level: level), Shipped.Read("squat-hold", null, 1, [62], level: level)]);
+            Shipped.Evidence([
+                Shipped.Read("squat-hold", null, 2, [61], level: level),
+                Shipped.Read("squat-hold", null, 1, [62], level: level),
+            ]);
         var (held, alone) = (squat.StageAt(4).Tests, squat.StageAt(5).Tests);
         Assert.Equal(Outcome.Met, One(held.Single(t => t.ReadMeasure == "squat-hold"), squat, 4, Squats(free)).Outcome);
         Assert.Equal(Outcome.Met, One(alone.Single(t => t.ReadMeasure == "squat-hold"), squat, 5, Squats(free)).Outcome);
@@ -106,13 +109,21 @@ public class CriteriaTests
     {
         var pulls = Handstand.StageAt(5).Tests.OfType<RepsCriterion>().Single();
         TestVerdict Of(params (double DaysAgo, double Seconds)[] done) =>
-            One(pulls, Handstand, 5, Shipped.Evidence(sets: [.. done.Select(d => Shipped.Set("wall-pulls", "toe", null, d.DaysAgo, d.Seconds))]));
+            One(
+                pulls,
+                Handstand,
+                5,
+                Shipped.Evidence(sets: [.. done.Select(d => Shipped.Set("wall-pulls", "toe", null, d.DaysAgo, d.Seconds))])
+            );
         (double, double)[] five = [(1.01, 3), (1.02, 4), (1.03, 3), (1.04, 3.5), (1.05, 9)];
         Assert.Equal((Outcome.Met, 5.0), (Of(five).Outcome, Of(five).Value));
         Assert.Equal((Outcome.NotMet, 4.0), (Of([.. five.SkipLast(1), (1.05, 2.9)]).Outcome, Of([.. five.SkipLast(1), (1.05, 2)]).Value));
         Assert.Equal(Outcome.NotMet, Of([.. five.SkipLast(1), (3, 9)]).Outcome);
         // Or counted by the coach, as a set.
-        Assert.Equal(Outcome.Met, One(pulls, Handstand, 5, Shipped.Evidence(sets: [Shipped.Set("wall-pulls", "toe", null, 1, reps: 5)])).Outcome);
+        Assert.Equal(
+            Outcome.Met,
+            One(pulls, Handstand, 5, Shipped.Evidence(sets: [Shipped.Set("wall-pulls", "toe", null, 1, reps: 5)])).Outcome
+        );
         // Five free seconds may come out of a pull.
         var free = Handstand.StageAt(6).Tests.OfType<HoldCriterion>().Single();
         var held = Shipped.Evidence(sets: [Shipped.Set("wall-pulls", "heel", null, 2, 5), Shipped.Set("wall-pulls", "heel", null, 1, 6)]);
@@ -274,8 +285,14 @@ public class CriteriaTests
         var ladder = Shipped.Ladder("shoulderstand");
         var sets = new[] { 2.0, 1.0 }.Select(d => Shipped.Set("legs-up-support", "legs-on-the-wall", null, d, 125)).ToList();
         var held = new BodySignal(Guid.NewGuid(), sets[1].At.AddSeconds(60), SignalKind.BreathHeld, null, null, null);
-        Assert.Equal("heldTwice", One(ladder.StageAt(1).Tests.OfType<HoldCriterion>().Single(), ladder, 1, Shipped.Evidence(sets: sets)).Reason);
-        Assert.Equal("heldOnce", One(ladder.StageAt(1).Tests.OfType<HoldCriterion>().Single(), ladder, 1, Shipped.Evidence(sets: sets, signals: [held])).Reason);
+        Assert.Equal(
+            "heldTwice",
+            One(ladder.StageAt(1).Tests.OfType<HoldCriterion>().Single(), ladder, 1, Shipped.Evidence(sets: sets)).Reason
+        );
+        Assert.Equal(
+            "heldOnce",
+            One(ladder.StageAt(1).Tests.OfType<HoldCriterion>().Single(), ladder, 1, Shipped.Evidence(sets: sets, signals: [held])).Reason
+        );
     }
 
     [Fact]

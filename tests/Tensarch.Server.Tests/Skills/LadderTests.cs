@@ -93,6 +93,102 @@ public sealed class LadderTests(StudioApp app) : IClassFixture<StudioApp>, IAsyn
     }
 
     [Fact]
+    public async Task A_new_version_of_a_shipped_ladder_moves_nobody_and_is_followed_at_the_same_stage()
+    {
+        var student = await coach.Student("Ada Follower");
+        object Course(int stage) =>
+            new
+            {
+                decisionId = Guid.NewGuid(),
+                side = (string?)null,
+                stage,
+            };
+        var start = new
+        {
+            id = Guid.NewGuid(),
+            skill = "deep-squat",
+            approach = "long-and-ramped",
+            courses = new[] { Course(4) },
+            ladderKey = "deep-squat",
+            ladderVersion = 1,
+        };
+        Assert.Equal(HttpStatusCode.Created, (await coach.Post($"/students/{student}/skills", start)).StatusCode);
+        var page = await coach.Get($"/students/{student}/skills/deep-squat");
+        var newest = page.GetProperty("newestVersion").GetInt32();
+        Assert.Equal((1, 2), (page.GetProperty("ladder").GetProperty("version").GetInt32(), newest));
+        var line = (await coach.Get("/ladders")).EnumerateArray().Single(l => l.GetProperty("key").GetString() == "deep-squat");
+        Assert.Equal((newest, 1), (line.GetProperty("version").GetInt32(), line.GetProperty("behind").GetInt32()));
+        var follower = (await coach.Get("/ladders/deep-squat/followers")).EnumerateArray().Single();
+        Assert.Equal(4, follower.GetProperty("courses")[0].GetProperty("newStage").GetInt32());
+
+        Task<HttpResponseMessage> Move(int stage) =>
+            coach.Post(
+                $"/students/{student}/skills/deep-squat/move",
+                new
+                {
+                    ladderKey = "deep-squat",
+                    ladderVersion = newest,
+                    courses = new[] { Course(stage) },
+                    reason = "the newer gates",
+                }
+            );
+        Assert.Equal("moveRaises", await (await Move(5)).Problem(HttpStatusCode.UnprocessableEntity, "courses[0].stage"));
+        app.Time.Advance(TimeSpan.FromMinutes(1));
+        Assert.Equal(HttpStatusCode.Created, (await Move(4)).StatusCode);
+        var gate = (await coach.Get($"/students/{student}/skills/deep-squat")).GetProperty("sides")[0];
+        Assert.Equal(4, gate.GetProperty("stage").GetInt32());
+        Assert.Contains(
+            gate.GetProperty("tests").EnumerateArray(),
+            t => t.GetProperty("test").TryGetProperty("level", out var level) && level.GetString() == "hands"
+        );
+    }
+
+    [Fact]
+    public async Task What_is_seen_while_a_student_is_placed_counts_for_where_they_start()
+    {
+        var student = await coach.Student("Very Mobile");
+        async Task<int> Highest() =>
+            (await coach.Get($"/students/{student}/skills/middle-split/placement"))
+                .GetProperty("courses")[0]
+                .GetProperty("highest")
+                .GetInt32();
+        Assert.Equal(1, await Highest());
+        var ticks = new
+        {
+            id = Guid.NewGuid(),
+            stage = 1,
+            side = (string?)null,
+            ticked = new[] { "straddle-sit" },
+        };
+        Assert.Equal(HttpStatusCode.Created, (await coach.Post($"/students/{student}/skills/middle-split/form-checks", ticks)).StatusCode);
+        Assert.Equal(5, await Highest());
+        Assert.Equal(
+            HttpStatusCode.NotFound,
+            (await coach.Post($"/students/{student}/skills/no-such/form-checks", ticks with { id = Guid.NewGuid() })).StatusCode
+        );
+        // The way out of a handstand, either of the two.
+        async Task<HttpResponseMessage> Shown(string side, string drill) =>
+            await coach.Post(
+                $"/students/{student}/skills/handstand/exit-checks",
+                new
+                {
+                    id = Guid.NewGuid(),
+                    stage = 3,
+                    side,
+                    safe = 5,
+                    of = 5,
+                    drill,
+                    variant = (string?)null,
+                }
+            );
+        Assert.Equal(HttpStatusCode.Created, (await Shown("left", "exit-wheel")).StatusCode);
+        Assert.Equal(HttpStatusCode.Created, (await Shown("right", "exit-step")).StatusCode);
+        Assert.Equal("noExitHere", await (await Shown("right", "roll-out")).Problem(HttpStatusCode.UnprocessableEntity, "stage"));
+        var handstand = await coach.Get($"/students/{student}/skills/handstand/placement");
+        Assert.Equal(8, handstand.GetProperty("courses")[0].GetProperty("highest").GetInt32());
+    }
+
+    [Fact]
     public async Task Whoever_follows_a_version_keeps_it_until_moved_and_a_move_is_no_way_up()
     {
         var key = await coach.OwnLadder("Ours", l => Test(l, 3, 0)["threshold"] = 40);

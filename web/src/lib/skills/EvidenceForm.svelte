@@ -40,7 +40,7 @@
   }
 
   async function send(): Promise<unknown> {
-    const { stage, side } = gate;
+    const { stage, side = null } = gate;
     switch (asked.kind) {
       case 'form':
         return ask(

@@ -8,7 +8,12 @@ beforeAll(() => {
   catalogue.content = {
     measures: [
       { key: 'front-split-gap', name: 'Front split gap', unit: 'cm' },
-      { key: 'kick-up-success', name: 'Kick-up entries', unit: '' },
+      {
+        key: 'kick-up-success',
+        name: 'Kick-up entries',
+        unit: '',
+        levels: [{ key: 'wall', name: 'Wall behind' }],
+      },
     ],
     drills: [
       { key: 'split-support', name: 'Supported split', variants: [{ key: 'high-only', name: 'High only' }] },
@@ -102,6 +107,7 @@ describe('a test in words', () => {
       test: {
         kind: 'rate',
         measure: 'kick-up-success',
+        level: 'wall',
         successes: 10,
         of: 20,
         limb: 'betterSide',
@@ -114,7 +120,7 @@ describe('a test in words', () => {
       next: { code: 'countAttempts', side: 'right' },
     });
     expect([testName(rate.test), asks(rate.test), shown(rate)]).toEqual([
-      'Kick-up entries',
+      'Kick-up entries, wall behind',
       '10 of 20, on two days',
       '7 of 20',
     ]);
@@ -136,6 +142,8 @@ describe('a test in words', () => {
       '3 safe in a row, of 5',
       'Watch the way out: 2 safe times.',
     ]);
+    const either = { ...exit.test, or: { name: 'Step-down', drill: 'exit-step' } };
+    expect(testName(either as Schemas['ReadinessTest'])).toBe('Way out: step back or step-down');
     expect(nextText(rom({ reason: 'legsNotMeasured', next: { code: 'measureLegs' } }))).toContain('legs');
   });
 });
