@@ -19,7 +19,7 @@ test('the leading side waits, with its tests still shown', async ({ page, contex
   await expect(why.getByRole('heading', { name: 'Why the right front leg is waiting' })).toBeVisible();
   await expect(why).toContainText('It opens when left reaches stage 4.');
   await expect(why.getByRole('button', { name: /^Advance/ })).toBeDisabled();
-  await expect(page.getByRole('region', { name: /^right/ }).getByRole('listitem')).toHaveCount(6);
+  await expect(page.getByRole('region', { name: /^right/ }).getByRole('listitem')).toHaveCount(7);
   await page.keyboard.press('ArrowLeft');
   await expect(why.getByRole('heading', { name: 'Why the gate of the left front leg says re-test' })).toBeVisible();
   await expect(why).toContainText(/Re-test the left front split gap/);
@@ -45,7 +45,7 @@ test('an open gate is decided in place, and a year later the log says why', asyn
   await expect(log).toContainText('Front split');
   await expect(log).toContainText('Imre Solheim');
   await log.getByText('why').click();
-  const why = log.getByRole('region', { name: /what the gate said: ready; hips square; Front split, version 1/ });
+  const why = log.getByRole('region', { name: /what the gate said: ready; hips square; Front split, version 2/ });
   const gap = why.getByRole('listitem').filter({ hasText: 'Front split gap' });
   await expect(gap).toContainText('≤ 22 cm');
   await expect(gap).toContainText(/met/);
@@ -180,6 +180,19 @@ test('a student who is new gets a suggested stage from today’s baseline', asyn
   await page.goto('/students');
   await page.getByRole('link', { name: 'Dario Weft', exact: true }).click();
   await expect(page.getByText('Suggested: stage 1').first()).toBeVisible();
+});
+
+test('a form that is seen while placing is written down there, and opens the stages past it', async ({ page, context }) => {
+  await signIn(context);
+  await page.goto('/students');
+  await page.getByRole('link', { name: 'Dario Weft', exact: true }).click();
+  await page.getByRole('radiogroup', { name: 'Skill' }).getByText('Middle split').click();
+  await expect(page.getByText('At most stage 1')).toBeVisible();
+  const seen = page.getByRole('group', { name: 'Seen just now at stage 1' });
+  await seen.getByRole('checkbox', { name: 'Sits upright in a straddle' }).check();
+  await seen.getByRole('button', { name: 'Write the form down' }).click();
+  await expect(page.getByText('At most stage 5')).toBeVisible();
+  await expect(seen.getByRole('checkbox')).toHaveCount(0);
 });
 
 test('an assistant reads everything and is offered no change', async ({ page, context }) => {

@@ -35,7 +35,7 @@ const screens: { name: string; path: (r: APIRequestContext) => Promise<string>; 
   { name: 'bilateral skill', path: async (r) => `/students/${await idOf(r, 'Teodor Vance')}`, ready: /Why the gate/ },
   { name: 'history', path: async (r) => `/students/${await idOf(r, 'Rosalind Achterberg')}/history`, ready: 'Who wrote down what' },
   { name: 'ladders', path: async () => '/ladders', ready: 'Ladders' },
-  { name: 'ladder', path: async () => '/ladders/shoulderstand/1', ready: 'Shoulderstand and plow' },
+  { name: 'ladder', path: async () => '/ladders/shoulderstand/2', ready: 'Shoulderstand and plow' },
   { name: 'policy bench', path: async () => '/ladders/policy', ready: 'Policy bench' },
   { name: 'bench', path: async (r) => `/students/${await idOf(r, 'Sunniva Dahl')}/bench`, ready: 'What the next gates still need' },
   {

@@ -176,7 +176,8 @@ public static class LadderCheck
             problems.Add(Problem.Of("unknownMeasure", $"{path}.measure"));
         else if (measure is not null && !Reads(test, measure))
             problems.Add(Problem.Of("wrongKindOfMeasure", $"{path}.measure"));
-        else if (measure is not null && measure.Levels.Count > 0 && measure.Levels.All(l => l.Key != test.ReadLevel))
+        // What is held or tried may be named without a level: at any.
+        else if (measure is { Levels.Count: > 0 } && !AtAnyLevel(test) && measure.Levels.All(l => l.Key != test.ReadLevel))
             problems.Add(Problem.Of("levelNeeded", $"{path}.level"));
         else if (measure is { Levels.Count: 0 } && test.ReadLevel is not null)
             problems.Add(Problem.Of("noLevels", $"{path}.level"));
@@ -202,6 +203,8 @@ public static class LadderCheck
         if (test is HoldCriterion or SymmetryCriterion && (test.ReadMeasure is null) == (test.ReadDrill is null))
             problems.Add(Problem.Of("measureOrDrill", $"{path}.measure"));
     }
+
+    private static bool AtAnyLevel(ReadinessTest test) => test is HoldCriterion or RateCriterion && test.ReadLevel is null;
 
     private static bool Reads(ReadinessTest test, Measure measure) =>
         test switch

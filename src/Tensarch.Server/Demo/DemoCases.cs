@@ -268,8 +268,8 @@ public static class DemoCases
             82,
             [new("front-split"), new("deep-squat", [4], From: -14)],
             [
-                .. Split(Side.Left, (88, 137), (72, 95), (9, 28), (11, 0), (20, 5), (48, 8)),
-                .. Split(Side.Right, (89, 137), (73, 95), (9, 28), (11, 0), (20, 5), (47, 8)),
+                .. Split(Side.Left, (88, 137), (80, 118), (9, 28), (11, 0), (20, 5), (48, 8)),
+                .. Split(Side.Right, (89, 137), (81, 118), (9, 28), (11, 0), (20, 5), (47, 8)),
                 .. Both("knee-to-wall", (10.8, 12), (10.4, 12)),
                 new("squat-heel-wedge", 0, 0),
                 .. Both("hip-flexion-bent", (124, 130), (123, 130)),

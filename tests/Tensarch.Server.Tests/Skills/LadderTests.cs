@@ -108,7 +108,7 @@ public sealed class LadderTests(StudioApp app) : IClassFixture<StudioApp>, IAsyn
             id = Guid.NewGuid(),
             skill = "deep-squat",
             approach = "long-and-ramped",
-            courses = new[] { Course(4) },
+            courses = new[] { Course(3) },
             ladderKey = "deep-squat",
             ladderVersion = 1,
         };
@@ -119,7 +119,7 @@ public sealed class LadderTests(StudioApp app) : IClassFixture<StudioApp>, IAsyn
         var line = (await coach.Get("/ladders")).EnumerateArray().Single(l => l.GetProperty("key").GetString() == "deep-squat");
         Assert.Equal((newest, 1), (line.GetProperty("version").GetInt32(), line.GetProperty("behind").GetInt32()));
         var follower = (await coach.Get("/ladders/deep-squat/followers")).EnumerateArray().Single();
-        Assert.Equal(4, follower.GetProperty("courses")[0].GetProperty("newStage").GetInt32());
+        Assert.Equal(3, follower.GetProperty("courses")[0].GetProperty("newStage").GetInt32());
 
         Task<HttpResponseMessage> Move(int stage) =>
             coach.Post(
@@ -132,14 +132,18 @@ public sealed class LadderTests(StudioApp app) : IClassFixture<StudioApp>, IAsyn
                     reason = "the newer gates",
                 }
             );
-        Assert.Equal("moveRaises", await (await Move(5)).Problem(HttpStatusCode.UnprocessableEntity, "courses[0].stage"));
+        // What it would change is said before.
+        var to = JsonNode.Parse((await coach.Get($"/ladders/deep-squat/versions/{newest}")).GetRawText())!.AsObject();
+        var change = (await Try(to)).GetProperty("changes").EnumerateArray().Single();
+        Assert.Equal(("Ada Follower", 3), (change.GetProperty("name").GetString(), change.GetProperty("newStage").GetInt32()));
+        Assert.Equal("moveRaises", await (await Move(4)).Problem(HttpStatusCode.UnprocessableEntity, "courses[0].stage"));
         app.Time.Advance(TimeSpan.FromMinutes(1));
-        Assert.Equal(HttpStatusCode.Created, (await Move(4)).StatusCode);
+        Assert.Equal(HttpStatusCode.Created, (await Move(3)).StatusCode);
         var gate = (await coach.Get($"/students/{student}/skills/deep-squat")).GetProperty("sides")[0];
-        Assert.Equal(4, gate.GetProperty("stage").GetInt32());
+        Assert.Equal(3, gate.GetProperty("stage").GetInt32());
         Assert.Contains(
             gate.GetProperty("tests").EnumerateArray(),
-            t => t.GetProperty("test").TryGetProperty("level", out var level) && level.GetString() == "hands"
+            t => t.GetProperty("test").TryGetProperty("variant", out var variant) && variant.GetString() == "wedge-2-5"
         );
     }
 
@@ -267,23 +271,24 @@ public sealed class LadderTests(StudioApp app) : IClassFixture<StudioApp>, IAsyn
     }
 
     [Theory]
-    [InlineData("front-split")]
-    [InlineData("middle-split")]
-    [InlineData("deep-squat")]
-    [InlineData("crow")]
-    [InlineData("side-plank")]
-    [InlineData("handstand")]
-    [InlineData("shoulderstand")]
-    public async Task An_exported_file_fits_the_published_schema_and_comes_back_the_same(string key)
+    [InlineData("front-split", 2)]
+    [InlineData("middle-split", 2)]
+    [InlineData("deep-squat", 1)]
+    [InlineData("deep-squat", 2)]
+    [InlineData("crow", 2)]
+    [InlineData("side-plank", 2)]
+    [InlineData("handstand", 2)]
+    [InlineData("shoulderstand", 2)]
+    public async Task An_exported_file_fits_the_published_schema_and_comes_back_the_same(string key, int version)
     {
-        var text = await coach.Http.GetStringAsync($"/api/v1/ladders/{key}/versions/1/file");
+        var text = await coach.Http.GetStringAsync($"/api/v1/ladders/{key}/versions/{version}/file");
         var published = await File.ReadAllTextAsync(Path.Combine(Root(), "docs", "formats", "ladder.schema.json"));
         Assert.Equal(published, await coach.Http.GetStringAsync("/api/v1/ladders/schema"));
         Assert.Empty((await JsonSchema.FromJsonAsync(published)).Validate(text));
         var read = await coach.Post("/ladders/read", new { text });
         Assert.Equal(HttpStatusCode.OK, read.StatusCode);
         var again = JsonNode.Parse(await read.Content.ReadAsStringAsync());
-        Assert.True(JsonNode.DeepEquals(again, await coach.Ladder(key)));
+        Assert.True(JsonNode.DeepEquals(again, JsonNode.Parse((await coach.Get($"/ladders/{key}/versions/{version}")).GetRawText())));
     }
 
     [Theory]

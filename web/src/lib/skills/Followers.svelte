@@ -3,7 +3,10 @@
   import { account } from '$lib/accounts/account.svelte';
   import { api, ask, newId, Refusal, type Schemas } from '$lib/api/client';
   import { pageText, problemText } from '$lib/parts/problems';
+  import Loaded from '$lib/parts/Loaded.svelte';
   import SideMark from '$lib/parts/SideMark.svelte';
+  import { changesUnder } from './moves';
+  import VerdictChanges from './VerdictChanges.svelte';
 
   interface Props {
     ladder: Schemas['Ladder'];
@@ -78,6 +81,21 @@
     {/each}
   </ul>
   {#if account.mayWrite && left.length}
+    {#if asking && !busy}
+      <div class="mt-4 max-w-prose" role="group" aria-label="What version {newest} would change">
+        <h3 class="mb-1">What version {newest} would change</h3>
+        <Loaded of={changesUnder(ladder.key, newest)}>
+          {#snippet children(changes)}
+            {@const theirs = changes.filter((c) => left.some((f) => f.studentId === c.studentId))}
+            {#if theirs.length}
+              <VerdictChanges changes={theirs} />
+            {:else}
+              <p class="text-quiet text-sm">No gate of theirs would say anything else.</p>
+            {/if}
+          {/snippet}
+        </Loaded>
+      </div>
+    {/if}
     <div class="mt-3 flex flex-wrap items-center gap-3">
       {#if asking}
         <span class="text-sm">No move goes up; each is written down as a decision.</span>

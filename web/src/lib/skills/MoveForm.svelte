@@ -5,7 +5,10 @@
   import Field from '$lib/parts/Field.svelte';
   import { pageText, problemText } from '$lib/parts/problems';
   import type { OpenStudent } from '$lib/students/student.svelte';
+  import Loaded from '$lib/parts/Loaded.svelte';
+  import { changesUnder } from './moves';
   import { capital } from './sides';
+  import VerdictChanges from './VerdictChanges.svelte';
 
   interface Props {
     student: OpenStudent;
@@ -96,6 +99,22 @@
               </Field>
             {/if}
           {/each}
+          {#if others.find((l) => l.key === target)}
+            {@const to = others.find((l) => l.key === target)!}
+            <div role="group" aria-label="What it would change">
+              <p class="text-sm font-semibold">What it would change</p>
+              <Loaded of={changesUnder(to.key, to.version)}>
+                {#snippet children(changes)}
+                  {@const own = changes.filter((c) => c.studentId === student.id)}
+                  {#if own.length}
+                    <VerdictChanges changes={own} />
+                  {:else}
+                    <p class="text-quiet text-sm">The gate would say the same.</p>
+                  {/if}
+                {/snippet}
+              </Loaded>
+            </div>
+          {/if}
           <Field label="Why? (if you like)">
             {#snippet children({ id })}
               <input {id} class="input w-full" bind:value={reason} />

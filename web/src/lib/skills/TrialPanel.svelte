@@ -1,11 +1,9 @@
 <script lang="ts">
   import type { Snippet } from 'svelte';
-  import { resolve } from '$app/paths';
-  import SideMark from '$lib/parts/SideMark.svelte';
   import { problemText } from '$lib/parts/problems';
   import type { LadderEditor } from './editor.svelte';
   import { placeOf } from './testKinds';
-  import { stateName } from './gateWords';
+  import VerdictChanges from './VerdictChanges.svelte';
 
   interface Props {
     editor: LadderEditor;
@@ -41,20 +39,7 @@
               ? `None of ${trial.tried} gates would say anything else.`
               : `${trial.changes.length} of ${trial.tried} gates would say something else:`}
         </p>
-        <ul class="text-sm">
-          {#each trial.changes as c (c.studentId + c.side)}
-            <li class="ruled border-t py-2">
-              <a class="font-semibold hover:underline" href={resolve('/students/[id]', { id: c.studentId })}
-                >{c.name}</a
-              >
-              <SideMark side={c.side} text="{c.side ?? 'stage'} {c.stage}" /><br />
-              {stateName(c.state)}, {c.met} of {c.tests} →
-              <strong
-                >{c.newStage !== c.stage ? `stage ${c.newStage}, ` : ''}{stateName(c.newState)}, {c.newMet} of {c.newTests}</strong
-              >
-            </li>
-          {/each}
-        </ul>
+        <VerdictChanges changes={trial.changes} />
       {/if}
     </div>
   </div>
