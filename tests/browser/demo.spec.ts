@@ -107,7 +107,7 @@ test('a ladder is copied, changed, tried on the students and stored; a mistake i
   // Kofi keeps the shipped version until he is moved.
   await page.goto('/students');
   await page.getByRole('link', { name: 'Kofi Marchetti', exact: true }).click();
-  await expect(page.getByText('Handstand, version 1')).toBeVisible();
+  await expect(page.getByText('Handstand, version 2')).toBeVisible();
   await page.getByText('Move to another version or ladder').click();
   await page.getByLabel('Move to').selectOption({ label: 'Handstand, patient, version 1' });
   await page.getByRole('button', { name: 'Move', exact: true }).click();
@@ -124,6 +124,7 @@ test('a ladder is copied, changed, tried on the students and stored; a mistake i
   const on = page.getByRole('region', { name: 'On it' });
   await expect(on.getByRole('listitem')).toContainText('version 1');
   await on.getByRole('button', { name: 'Move Kofi Marchetti to version 2…' }).click();
+  await expect(on.getByRole('group', { name: 'What version 2 would change' })).toContainText('No gate of theirs would say anything else.');
   await on.getByRole('button', { name: 'Yes, move' }).click();
   await expect(on.getByRole('listitem')).toContainText('version 2');
   await expect(on.getByRole('button')).toHaveCount(0);

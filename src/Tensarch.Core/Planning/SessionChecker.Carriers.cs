@@ -94,13 +94,8 @@ public static partial class SessionChecker
     {
         foreach (var (at, line) in lines.Index().Where(l => l.Item.Planned.Reason.Code is not ("dayGate" or "leadIn")))
         {
-            var stages = new[] { line.Course.Left, line.Course.Right }.Select(s => line.Side.Stage);
-            if (
-                !stages.Any(s =>
-                    CoreOf(line.Course.Ladder.Stages[Math.Clamp(s, 1, line.Course.Ladder.Stages.Count) - 1], line.Course.Ladder, catalogue)
-                        .Contains(line.Drill.Key)
-                )
-            )
+            var stage = line.Course.Ladder.Stages[Math.Clamp(line.Side.Stage, 1, line.Course.Ladder.Stages.Count) - 1];
+            if (!CoreOf(stage, line.Course.Ladder, catalogue).Contains(line.Drill.Key))
                 continue;
             foreach (var steps in catalogue.Shape.LeadIns.Where(l => l.Core == line.Drill.Key).SelectMany(l => l.From))
             {

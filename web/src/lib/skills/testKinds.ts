@@ -103,7 +103,7 @@ export function blankTest(kind: Kind | 'drillHold', ladder: Schemas['Ladder']): 
         ?.stages.flatMap((s) => s.tests)
         .find((t) => t.kind === 'exit');
       return own && 'times' in own
-        ? { ...own }
+        ? { ...own, or: own.or ? { ...own.or } : null }
         : {
             kind,
             name: 'Way out',
