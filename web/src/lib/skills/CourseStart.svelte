@@ -62,8 +62,12 @@
       <ul class="text-quiet mt-1 grid gap-0.5 ps-4 text-sm">
         {#each at.adds! as test, i (i)}
           <li>
-            {testName(test.test)}{test.readOn && test.readOn !== course.side ? `, ${test.readOn}` : ''}
-            {asks(test.test)}: {status(test)}
+            {[
+              `${testName(test.test)}${test.readOn && test.readOn !== course.side ? `, ${test.readOn}` : ''}`,
+              asks(test.test),
+            ]
+              .filter(Boolean)
+              .join(' ')}: {status(test)}
           </li>
         {:else}
           <li>Everything here is met.</li>
