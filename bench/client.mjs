@@ -43,8 +43,8 @@ export async function student(name, questions) {
       splitStandard: 'square',
       blocksOwned: 4,
       sessionMinutes: 60,
-      guardianConsentOn: null,
     },
+    consents: [{ kind: 'training', given: true }],
   });
   await call(`/students/${id}/answers`, { answers: questions.map((q) => ({ question: q.key, yes: false })) });
   return id;

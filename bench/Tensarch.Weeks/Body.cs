@@ -34,7 +34,7 @@ internal sealed class Body
     {
         (this.content, random, gate) = (content, new(seed), new(content));
         var placed = At(start.AddDays(-30), 12);
-        Facts = StudentFacts.Of(new(new(1992, 5, 4), null, 7, new(LeftLegCm: 88, RightLegCm: 88), "square", 2, ["wall", "strap"])) with
+        Facts = StudentFacts.Of(new(new(1992, 5, 4), false, 7, new(LeftLegCm: 88, RightLegCm: 88), "square", 2, ["wall", "strap"])) with
         {
             Answers = [.. content.Questions.Select((q, i) => new IntakeAnswer(q.Key, false, placed, i))],
             Screenings = [new(ScreeningKind.Whole, start.AddDays(-30), placed, null)],

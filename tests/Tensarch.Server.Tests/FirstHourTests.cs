@@ -71,7 +71,15 @@ public sealed class FirstHourTests(StudioApp app) : IClassFixture<StudioApp>
         var id = Guid.NewGuid();
         var body = JsonSerializer.SerializeToNode(StudioClient.Body($"New {goal}"), StudioApp.Json)!.AsObject();
         body["goals"] = new System.Text.Json.Nodes.JsonArray(goal);
-        await Good("/students", new { id, student = body });
+        await Good(
+            "/students",
+            new
+            {
+                id,
+                student = body,
+                consents = StudioClient.Consents,
+            }
+        );
         await coach.Answer(id);
         return id;
     }

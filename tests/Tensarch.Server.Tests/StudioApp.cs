@@ -185,7 +185,7 @@ public sealed class CommandCounter : DbCommandInterceptor
 /// <summary>A signed-in coach at the API, with the few calls that most tests start with.</summary>
 public sealed record StudioClient(HttpClient Http, Guid StudioId, Guid UserId, string Email)
 {
-    private static readonly IReadOnlyList<IntakeQuestion> Questions = ContentLoader.Load().Questions;
+    internal static readonly IReadOnlyList<IntakeQuestion> Questions = ContentLoader.Load().Questions;
 
     public Task<HttpResponseMessage> SignIn(string password = StudioApp.Password) =>
         Http.PostAsJsonAsync("/api/v1/accounts/sign-in", new { email = Email, password });
@@ -215,17 +215,54 @@ public sealed record StudioClient(HttpClient Http, Guid StudioId, Guid UserId, s
             splitStandard = "square",
             blocksOwned = 4,
             sessionMinutes = 60,
-            guardianConsentOn = (string?)null,
         };
 
-    /// <summary>A screened student; yes to the questions named.</summary>
+    /// <summary>What is said yes to by who is asked at once.</summary>
+    public static readonly object[] Consents =
+    [
+        new { kind = "training", given = true },
+        new { kind = "pictures", given = true },
+        new { kind = "touch", given = true },
+    ];
+
+    /// <summary>A screened student who wants to train; yes to the questions named.</summary>
     public async Task<Guid> Student(string name = "Ada Quill", params string[] yes)
     {
         var id = Guid.NewGuid();
-        Assert.Equal(HttpStatusCode.Created, (await Post("/students", new { id, student = Body(name) })).StatusCode);
+        Assert.Equal(
+            HttpStatusCode.Created,
+            (
+                await Post(
+                    "/students",
+                    new
+                    {
+                        id,
+                        student = Body(name),
+                        consents = Consents,
+                    }
+                )
+            ).StatusCode
+        );
         await Answer(id, yes);
         return id;
     }
+
+    public async Task Consent(Guid student, string kind, bool given, string? saidBy = null) =>
+        Assert.Equal(
+            HttpStatusCode.Created,
+            (
+                await Post(
+                    $"/students/{student}/consents",
+                    new
+                    {
+                        id = Guid.NewGuid(),
+                        kind,
+                        given,
+                        saidBy,
+                    }
+                )
+            ).StatusCode
+        );
 
     public async Task Answer(Guid student, params string[] yes)
     {

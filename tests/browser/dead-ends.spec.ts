@@ -8,13 +8,13 @@ async function made(context: BrowserContext, name: string, more: object = {}, st
   const id = crypto.randomUUID();
   const student = {
     name, about: null, birthDate: '1990-05-06', leftLegCm: 86, rightLegCm: 86, bodyweightKg: null, breathSeconds: 4.5,
-    sensationCeiling: 7, splitStandard: 'square', blocksOwned: 4, sessionMinutes: 30, guardianConsentOn: null, ...more,
+    sensationCeiling: 7, splitStandard: 'square', blocksOwned: 4, sessionMinutes: 30, ...more,
   };
   const post = async (path: string, data: object, status: number) => {
     const answer = await context.request.post(`/api/v1/students${path}`, { data });
     expect(answer.status(), await answer.text()).toBe(status);
   };
-  await post('', { id, student }, 201);
+  await post('', { id, student, consents: [{ kind: 'training', given: true }] }, 201);
   const { questions } = (await (await context.request.get('/api/v1/catalogue')).json()) as { questions: { key: string }[] };
   await post(`/${id}/answers`, { answers: questions.map((q) => ({ question: q.key, yes: false })) }, 204);
   await post(
@@ -221,4 +221,60 @@ test('trials of a side that another coach has read meanwhile are named, not lost
   expect(other.ok(), await other.text()).toBe(true);
   await expect(page.getByText(/Somebody else has saved this meanwhile. Not saved from here: Knee to wall, left: 9.8/)).toBeVisible();
   await expect(page.getByText(/11\.1/).first()).toBeVisible();
+});
+
+test('what is said before the start reaches the session, is said otherwise, and a consent that is withdrawn closes it', async ({ page, context, expectRefusals }) => {
+  expectRefusals();
+  const student = await made(context, 'Ilse Before-Start', {}, 3);
+  const session = await planned(context, student);
+  await page.goto(`/sessions/${session}`);
+  const before = page.getByRole('region', { name: 'Before the start' });
+  const consent = (name: RegExp, answer: string) =>
+    before.getByRole('radiogroup', { name }).getByText(answer, { exact: true }).click();
+  await consent(/^Pictures/, 'No');
+  await consent(/^Touch/, 'No');
+  await consent(/^Records/, 'Yes');
+  await before.getByLabel('Ill or feverish today').check();
+  await expect(before.getByText('No session today: rest.')).toBeVisible();
+
+  // The server is gone: what is typed stays, and is sent once it is back.
+  await page.route('**/check-ins', (route) => route.abort());
+  await before.getByRole('button', { name: 'Write it down' }).click();
+  await expect(before.getByRole('alert')).toBeVisible();
+  await expect(before.getByLabel('Ill or feverish today')).toBeChecked();
+  await page.unroute('**/check-ins');
+  await before.getByRole('button', { name: 'Write it down' }).click();
+  await expect(before.getByText('ill or feverish')).toBeVisible();
+  await expect(before.getByText('Hands off: no consent to touch.')).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Run it' })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Make it again for today' }).click();
+  await expect(page.getByText('Nothing may be trained yet')).toBeVisible();
+
+  // A slip: said otherwise, it is another day.
+  await before.getByRole('button', { name: 'Say it otherwise' }).click();
+  await before.getByLabel('Ill or feverish today').uncheck();
+  await before.getByRole('button', { name: 'Add a place: Sore, painful or injured' }).click();
+  await before.getByRole('combobox', { name: 'Where?' }).selectOption('wrist');
+  await before.getByRole('combobox', { name: 'Side' }).selectOption('right');
+  await before.getByRole('combobox', { name: 'What is it?' }).selectOption('pain');
+  await before.getByRole('button', { name: '4', exact: true }).click();
+  await before.getByRole('button', { name: 'Add it' }).click();
+  await before.getByRole('button', { name: 'Write it down' }).click();
+  await expect(before.getByText(/^Asked at .*right wrist painful, 4 of 10/)).toBeVisible();
+  await page.reload();
+  await expect(before.getByText(/^Asked at .*right wrist painful, 4 of 10/)).toBeVisible();
+
+  // Withdrawn in another tab: closed here at once.
+  const other = await context.newPage();
+  await other.goto(`/students/${student}/cautions`);
+  await expect(other.getByText('Off limits: wrist')).toBeVisible();
+  await other.getByRole('button', { name: 'Withdraw: Training' }).click();
+  await other.getByRole('button', { name: 'Withdraw it: this holds at once' }).click();
+  await expect(other.getByText('Nothing is trained.')).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Run it' })).toHaveCount(0, { timeout: 10_000 });
+  await other.goto(`/students/${student}/pictures`);
+  await expect(other.getByText('The consent to pictures was withdrawn')).toBeVisible();
+  await other.goto(`/students/${student}/history`);
+  await expect(other.getByText('Before a session: right wrist painful, 4 of 10')).toBeVisible();
+  await expect(other.getByText('Consent, training: no')).toBeVisible();
 });

@@ -1,4 +1,5 @@
 import type { Locator, Page } from '@playwright/test';
+import { consentToAll, noToTheRest } from './intake';
 import { expect, test } from './clean-page';
 import { OwnServer } from './own-server';
 import { setupCode } from './studio.mjs';
@@ -109,7 +110,8 @@ test('a new student of the front split', async ({ browser }) => {
   await page.getByLabel('Left leg, cm').fill('86');
   await page.getByLabel('Right leg, cm').fill('86');
   await page.getByRole('button', { name: `Add ${skill} to the goals` }).click();
-  await page.getByRole('button', { name: 'No to the rest' }).click();
+  await consentToAll(page);
+  await noToTheRest(page);
   await page.getByRole('button', { name: 'Save the student' }).click();
   await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
 

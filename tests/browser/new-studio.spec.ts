@@ -1,4 +1,5 @@
 import type { Locator, Page } from '@playwright/test';
+import { consentToAll, noToTheRest } from './intake';
 import { expect, test } from './clean-page';
 import { setupCode } from './studio.mjs';
 
@@ -99,7 +100,7 @@ test('an intake left half-way stays the intake of its own person, and a slip is 
   const chosen = page.getByRole('group', { name: /^Intake screen/ }).getByRole('radio', { checked: true });
   const yes = (question: RegExp) => page.getByRole('radiogroup', { name: question }).getByText('Yes', { exact: true });
   await yes(/neck/i).first().click();
-  await page.getByRole('button', { name: 'No to the rest' }).click();
+  await noToTheRest(page);
   await expect(page.getByText('Every question is answered for Ada Quill.')).toBeVisible();
   await page.reload();
   await expect(page.getByText('Every question is answered for Ada Quill.')).toBeVisible();
@@ -156,7 +157,8 @@ test('a student is added; bad body data is named at the field and nothing typed 
   await expect(bars.getByRole('listitem').filter({ hasText: 'neck' })).toContainText('Neck injury or arm tingling');
   await neck.getByText('No').click();
   await expect(bars).toContainText('Nothing so far.');
-  await page.getByRole('button', { name: 'No to the rest' }).click();
+  await consentToAll(page);
+  await noToTheRest(page);
   await page.getByRole('button', { name: 'Save the student' }).click();
   await expect(page.getByText('Write a number, such as 21.5.')).toBeVisible();
   await page.getByLabel('Minutes on day 1').fill('45');

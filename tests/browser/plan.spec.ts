@@ -1,3 +1,4 @@
+import { consentToAll, noToTheRest } from './intake';
 import AxeBuilder from '@axe-core/playwright';
 import type { APIRequestContext, Page } from '@playwright/test';
 import ICAL from 'ical.js';
@@ -46,7 +47,8 @@ test('a new student is planned from intake to eight weeks: tried, changed before
   await page.getByLabel('Left leg, cm').fill('86');
   await page.getByLabel('Right leg, cm').fill('86');
   await page.getByRole('button', { name: 'Add Front split to the goals' }).click();
-  await page.getByRole('button', { name: 'No to the rest' }).click();
+  await consentToAll(page);
+  await noToTheRest(page);
   await page.getByRole('button', { name: 'Save the student' }).click();
   await expect(page.getByRole('heading', { name, level: 1 })).toBeVisible();
   const id = await idOf(request, name);

@@ -1,4 +1,5 @@
 import type { Browser, Page } from '@playwright/test';
+import { consentToAll, noToTheRest } from './intake';
 import { expect, test } from './clean-page';
 import { OwnServer } from './own-server';
 import { setupCode } from './studio.mjs';
@@ -230,7 +231,8 @@ test('two coaches on one student: what one saves the other sees within seconds, 
   await una.getByLabel('Birth date').fill('1994-05-06');
   await una.getByLabel('Left leg, cm').fill('86');
   await una.getByLabel('Right leg, cm').fill('86');
-  await una.getByRole('button', { name: 'No to the rest' }).click();
+  await consentToAll(una);
+  await noToTheRest(una);
   await una.getByRole('button', { name: 'Save the student' }).click();
   await expect(una.getByRole('heading', { name: 'Ada Quill', level: 1 })).toBeVisible();
   const student = new URL(una.url()).pathname;

@@ -35,7 +35,7 @@ internal static class DrillDose
     private static Dose Worked(Drill drill, Variant variant, Want? want, Trainee who, CourseState course, bool ramps) =>
         drill.DoseOf(variant) switch
         {
-            RampedDose ramp => Ramp(ramp, who, course, ramps),
+            RampedDose ramp => Ramp(ramp, drill, who, course, ramps),
             SupportLadderDose ladder => Support(ladder.Owned(who.BlocksOwned), drill, want),
             HoldDose { Seconds: not null } hold => Hold(hold, drill, want),
             HoldDose hold => Breaths(hold, drill, want, who.BreathSeconds),
@@ -121,21 +121,22 @@ internal static class DrillDose
     /// <summary>
     /// Week by week: the first week's ramp; the whole length once; twice; up to 80 %; three rounds. An approach that does not ramp does its own.
     /// </summary>
-    private static Dose Ramp(RampedDose full, Trainee who, CourseState course, bool ramps)
+    private static Dose Ramp(RampedDose full, Drill drill, Trainee who, CourseState course, bool ramps)
     {
-        var first = who.StepOf(course) == 0;
+        var step = who.StepOf(course, drill);
+        var first = step == 0;
         if (course.Approach.InsteadOfRamp is { } instead)
             return first ? course.Approach.FirstWeekInstead ?? instead : instead;
         if (!ramps)
             return new HoldDose(PlainHoldSeconds, null, first ? 1 : FewestRounds, 30);
-        var ramp = who.StepOf(course) switch
+        var ramp = step switch
         {
             0 => course.Approach.FirstWeekRamp,
             <= 2 => full with { ToPercent = Math.Min(60, full.ToPercent) },
             _ => full,
         };
         // Who stays short has room for what is active first.
-        return (ramp with { Rounds = who.Mobile ? 1 : RampRounds(who.StepOf(course)) }).CappedAt(who.Bars.RampTopPercent);
+        return (ramp with { Rounds = who.Mobile ? 1 : RampRounds(step) }).CappedAt(who.Bars.RampTopPercent);
     }
 
     /// <summary>Entries are counted over both sides.</summary>

@@ -35,7 +35,11 @@ public sealed class SessionBuilder(CatalogueContent catalogue)
             return Problem.Of("minutesOutOfRange", "minutes", ("least", FewestMinutes), ("most", MostMinutes));
         if (LoadTags.All.All(t => who.Bars[t] == BarLevel.OffLimits))
             return Problem.Of("everythingOffLimits", "student");
-        var (plan, empty) = Best(who, made, Sparing(who, made, order));
+        var spared = Sparing(who, made, order);
+        var (plan, empty, share) = Best(who, made, spared);
+        // The same session as without it, with a round less.
+        if (who.Eased.Any(e => e.FewerRounds > 0))
+            plan = new SessionDraft(catalogue, who, made, share, spared).Finish(tired: true);
         if (empty.Count == 0)
             return plan;
         var others = Build(who with { Courses = [.. who.Courses.Where(c => !empty.Contains(c.Skill))] }, made, order).Value;
@@ -91,18 +95,18 @@ public sealed class SessionBuilder(CatalogueContent catalogue)
         ).ToDictionary(h => (h.Drill, h.Side), h => h.Half);
 
     /// <summary>Few things for longer; where that left the day short, more things for less time may fill it better.</summary>
-    private (SessionPlan Plan, List<string> Empty) Best(Trainee who, SkillParts made, DayOrder order)
+    private (SessionPlan Plan, List<string> Empty, double Share) Best(Trainee who, SkillParts made, DayOrder order)
     {
         var first = new SessionDraft(catalogue, who, made, PlaceShares[0], order);
         var plan = first.Finish();
         if (!first.LeftShort)
-            return (plan, [.. first.Empty]);
+            return (plan, [.. first.Empty], PlaceShares[0]);
         var best = (order.IsFree ? PlaceShares : OrderedShares)
             .Skip(1)
-            .Select(share => new SessionDraft(catalogue, who, made, share, order))
-            .Select(draft => (Plan: draft.Finish(), Draft: draft))
-            .Prepend((Plan: plan, Draft: first))
+            .Select(share => (Draft: new SessionDraft(catalogue, who, made, share, order), Share: share))
+            .Select(tried => (Plan: tried.Draft.Finish(), tried.Draft, tried.Share))
+            .Prepend((Plan: plan, Draft: first, Share: PlaceShares[0]))
             .MaxBy(draft => draft.Draft.MainSeconds);
-        return (best.Plan, [.. best.Draft.Empty]);
+        return (best.Plan, [.. best.Draft.Empty], best.Share);
     }
 }

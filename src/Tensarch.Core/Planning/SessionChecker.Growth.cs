@@ -12,7 +12,7 @@ public static partial class SessionChecker
         {
             if (line.Side.Dose is not RampedDose ramp || line.Course.Approach.InsteadOfRamp is not null)
                 continue;
-            var step = facts.StepOf(line.Course);
+            var step = Math.Max(0, facts.StepOf(line.Course) - (IsHeldBack(line, facts) ? 1 : 0));
             var before = facts
                 .History.Of(line.Drill.Key)
                 .Where(w => w.Day < facts.Date && (w.Work.Side is null || line.Side.Side is null || w.Work.Side == line.Side.Side))
@@ -37,4 +37,7 @@ public static partial class SessionChecker
     }
 
     private const int EarlyPercent = 60;
+
+    /// <summary>A region of it felt too much on the day after: it takes no step this week.</summary>
+    private static bool IsHeldBack(Line line, Trainee facts) => facts.Eased.Any(e => e.NoStep && IsAbout(e, line));
 }

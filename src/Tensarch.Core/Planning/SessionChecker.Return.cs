@@ -32,7 +32,9 @@ public static partial class SessionChecker
     }
 
     private static bool IsAbout(Eased eased, Line line) =>
-        eased.Drill == line.Drill.Key || eased.Region is { } region && line.Drill.Loads.GetValueOrDefault(region) != LoadLevel.None;
+        eased is { Drill: null, Region: null }
+        || eased.Drill == line.Drill.Key
+        || eased.Region is { } region && line.Drill.Loads.GetValueOrDefault(region) != LoadLevel.None;
 
     private static bool IsLong(RampedDose ramp, Line line, double share) =>
         line.Drill.DoseOf(line.Variant) is RampedDose whole

@@ -68,6 +68,6 @@ public static partial class SessionChecker
             last ??= here.Max(h => h.At);
             full += here.Count(h => h.At == last && h.Full);
         }
-        return Math.Max(easiest, Math.Min(most, (last ?? 0) + (full >= 2 ? 1 : 0)));
+        return Math.Max(easiest, Math.Min(most, (last ?? 0) + (full >= 2 && !IsHeldBack(line, facts) ? 1 : 0)));
     }
 }

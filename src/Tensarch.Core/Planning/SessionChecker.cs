@@ -53,6 +53,7 @@ public static partial class SessionChecker
             .. Growth(lines, facts),
             .. Settled(lines, facts),
             .. Lighter(lines, facts),
+            .. Fewer(lines, plan, facts),
             .. Variants(lines, facts),
             .. Ceilings(lines),
             .. Sides(plan, facts),

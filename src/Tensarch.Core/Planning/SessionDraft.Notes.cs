@@ -38,7 +38,9 @@ internal sealed partial class SessionDraft
             notes.Add(new("repeatLastWeek", Number: who.History.DaysSinceLast(who.Date)));
         foreach (var eased in who.Eased)
             notes.Add(
-                eased.SettleShare < 1 ? new("shorterAfterCeiling", eased.Drill)
+                eased.NoStep ? new("noStep", Tag: eased.Region)
+                : eased.FewerRounds > 0 ? new("oneRoundFewer", Tag: eased.Region)
+                : eased.SettleShare < 1 ? new("shorterAfterCeiling", eased.Drill)
                 : eased.Drill is not null ? new("easierAfterBackOff", eased.Drill)
                 : eased.EasierBy > 0 ? new("easierAfterPain", Tag: eased.Region)
                 : new("lighterAfterPain", Tag: eased.Region)

@@ -55,7 +55,8 @@ internal sealed partial class SessionDraft
 
     private int? longest;
 
-    public SessionPlan Finish()
+    /// <param name="tired">A round less of it, where the day asks for that.</param>
+    public SessionPlan Finish(bool tired = false)
     {
         NoteRules();
         Frame();
@@ -73,6 +74,8 @@ internal sealed partial class SessionDraft
         LeadIn();
         Shrink();
         LeftShort = Short;
+        if (tired)
+            Tire();
         Lighten();
         return Closed();
     }

@@ -103,7 +103,7 @@ public sealed record DrillReason(
 /// <summary>A rule that shaped the session.</summary>
 /// <param name="Code">
 /// <c>offLimits</c>, <c>lightOnly</c>, <c>lightWork</c> (the tag is light only: what loads it is half of what it would be, with the ceiling of sensation), <c>lightDay</c>, <c>weekLoad</c> (of the tag no more is left), <c>eased</c>, <c>spacing</c>, <c>firstWeek</c>, <c>attemptDelay</c>, <c>weakerFirst</c>, <c>extraRound</c>, <c>sidesAlternate</c>,
-/// <c>reBaseline</c>, <c>lighterAfterBreak</c>, <c>wayBack</c> (sessions that it still takes), <c>repeatLastWeek</c>, <c>lighterAfterPain</c>, <c>easierAfterPain</c>, <c>easierAfterBackOff</c>, <c>shorterAfterCeiling</c>, <c>notEnoughToDo</c>, <c>didNotFit</c>, <c>notPrepared</c>,
+/// <c>reBaseline</c>, <c>lighterAfterBreak</c>, <c>wayBack</c> (sessions that it still takes), <c>repeatLastWeek</c>, <c>lighterAfterPain</c>, <c>easierAfterPain</c>, <c>easierAfterBackOff</c>, <c>shorterAfterCeiling</c>, <c>oneRoundFewer</c> (of what loads the tag, or of all), <c>noStep</c>, <c>notEnoughToDo</c>, <c>didNotFit</c>, <c>notPrepared</c>,
 /// <c>longestDay</c> (minutes that one skill fills), <c>lowerStage</c> (whose core is allowed),
 /// <c>wristRest</c>, <c>neckRest</c>, <c>wayOutFirst</c>, <c>instead</c>, <c>otherSkillHeavy</c> (another skill of the day loads the tag heavily),
 /// <c>skillLeftOut</c> (with the minutes from which a day takes it).

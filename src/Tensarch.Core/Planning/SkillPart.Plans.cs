@@ -90,7 +90,7 @@ internal sealed partial class SkillPart
         {
             var variant = drill.VariantAt(side.Variant);
             if (
-                DrillDose.More(drill, variant, side.Dose, who.StepOf(Course), who.FirstWeekOf(Course)) is not { } dose
+                DrillDose.More(drill, variant, side.Dose, who.StepOf(Course, drill), who.FirstWeekOf(Course)) is not { } dose
                 || IsSpared(drill, side)
                 || !who.Bars.Allow(drill.LoadsOf(variant, dose, who.BreathSeconds))
             )

@@ -42,6 +42,12 @@ public sealed record Trainee(
             ? 0
             : Math.Min(course.MostStep ?? int.MaxValue, Math.Min(course.DaysSinceStart / 7, Math.Max(1, course.WeeksTrained)));
 
+    /// <summary>Of a drill: none of this week's where a region of it felt too much on the day after.</summary>
+    public int StepOf(CourseState course, Drill drill) => HoldsBack(drill) ? Math.Max(0, StepOf(course) - 1) : StepOf(course);
+
+    /// <summary>It takes no step this week.</summary>
+    public bool HoldsBack(Drill drill) => Eased.Any(e => e.NoStep && e.Touches(drill.Key, drill.Loads));
+
     /// <summary>The full position is tried after the first-attempt delay only, and not in a first week.</summary>
     public bool AttemptsAllowedIn(CourseState course) =>
         !FirstWeekOf(course)

@@ -50,7 +50,7 @@ internal static class VariantEvidence
         if (all.Count == 0)
             return null;
         var last = all.Where(d => d.Day == all[^1].Day).Max(d => d.At);
-        return all.Count(d => d.At == last && d.Full) >= FullSessions ? last + 1 : last;
+        return !who.HoldsBack(drill) && all.Count(d => d.At == last && d.Full) >= FullSessions ? last + 1 : last;
     }
 
     /// <summary>A support that was measured is the one that is used: the least that the last reading allows.</summary>

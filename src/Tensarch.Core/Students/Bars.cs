@@ -19,6 +19,7 @@ public sealed class Bars
     private readonly StudentFacts facts;
     private readonly IReadOnlyList<IntakeQuestion> questions;
     private readonly Dictionary<string, IntakeAnswer> newest;
+    private readonly ILookup<DateOnly, CheckIn> checkIns;
     private readonly Screened? whole;
     private readonly Screened? changed;
 
@@ -36,11 +37,20 @@ public sealed class Bars
         changed = facts
             .Screenings.Where(s => s.Kind == ScreeningKind.SomethingChanged && (whole is null || s.At >= whole.At))
             .MaxBy(s => s.At);
-        Reviews = ReviewBars.From(rules, facts.Signals, facts.Reviews, [.. facts.Sessions.Select(s => s.At)], dayOf);
+        Consents = new(facts.Consents, facts.Person.ConsentNeeded);
+        var said = CheckIn.Standing(facts.CheckIns);
+        checkIns = said.ToLookup(c => c.Day);
+        Reviews = ReviewBars.From(rules, facts.Signals, facts.Reviews, said, [.. facts.Sessions.Select(s => s.At)], dayOf);
     }
 
     /// <summary>Raised by what happened in training, and not lifted by a coach's review.</summary>
     public IReadOnlyList<ReviewBar> Reviews { get; }
+
+    /// <summary>What they said yes and no to.</summary>
+    public Consents Consents { get; }
+
+    /// <summary>What was said on a day before training; none when nothing was.</summary>
+    public CheckIn? CheckInOn(DateOnly day) => checkIns[day].FirstOrDefault();
 
     /// <summary>The newest answer to each question.</summary>
     public IReadOnlyCollection<IntakeAnswer> Answers => newest.Values;
@@ -58,24 +68,32 @@ public sealed class Bars
             [.. Unasked]
         );
 
+    /// <summary>What an answer says on a day.</summary>
+    public bool IsYes(IntakeAnswer answer, DateOnly day) =>
+        answer.Signs is { } told && questions.FirstOrDefault(q => q.Key == answer.Question)?.Signs is { } signs
+            ? signs.IsYes(told, AgeOn(day))
+            : answer.Yes;
+
     public DayBars On(DateOnly day) =>
         DayBars.Of(
             questions,
             new(
                 Screen(day).State,
-                [.. newest.Values.Where(a => a.Yes).Select(a => new YesAnswer(a.Question, a.At))],
+                [.. newest.Values.Where(a => IsYes(a, day)).Select(a => new YesAnswer(a.Question, a.At))],
                 IsMinor(day),
-                facts.Person.GuardianConsentOn is not null,
+                Consents.IsGiven(ConsentKind.Guardian),
                 facts.Person.SensationCeiling,
                 Reviews,
                 facts.Clearances,
                 day,
                 changed?.At,
-                AgeOn(day)
+                AgeOn(day),
+                !Consents.BarTraining,
+                CheckInOn(day)
             )
         );
 
-    private bool IsMinor(DateOnly day) =>
+    public bool IsMinor(DateOnly day) =>
         facts.Person.BirthDate is { } born && Age.Years(born, day) < Age.Adult
         || newest.TryGetValue(IntakeQuestion.Under18, out var answer) && answer.Yes;
 
@@ -93,6 +111,8 @@ public sealed class Bars
         if (facts.Person.BirthDate is { } born)
             foreach (var years in Age.Turns)
                 yield return born.AddYears(years);
+        foreach (var said in checkIns)
+            yield return said.Key.AddDays(1);
         foreach (var clearance in facts.Clearances)
         {
             yield return clearance.From;

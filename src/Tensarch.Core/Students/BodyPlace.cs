@@ -27,6 +27,8 @@ public static class BodyPlaces
         new("ankle", "ankle", LoadTag.Ankle, true),
     ];
 
+    public static BodyPlace? Find(string key) => All.FirstOrDefault(p => p.Key == key);
+
     /// <summary>None where it is not known, or is no place of the region.</summary>
     public static BodyPlace? Of(string? key, LoadTag? region) => All.FirstOrDefault(p => p.Key == key && p.Region == region);
 }

@@ -2,7 +2,8 @@ namespace Tensarch.Core.Students;
 
 /// <summary>One link of the chain that bars a tag.</summary>
 /// <param name="Code">
-/// <c>intake</c>, <c>painEvents</c>, <c>stopRule</c>, <c>notScreened</c>, <c>screenDue</c>, <c>somethingChanged</c>, <c>guardianConsent</c>, <c>needsClearance</c>, <c>tooYoung</c> or <c>under16</c>.
+/// <c>intake</c>, <c>painEvents</c>, <c>stopRule</c>, <c>notScreened</c>, <c>screenDue</c>, <c>somethingChanged</c>, <c>guardianConsent</c>, <c>needsClearance</c>, <c>tooYoung</c>,
+/// <c>under16</c>, <c>trainingConsent</c>, <c>injury</c>; of the day alone <c>ill</c>, <c>newInjury</c>, <c>painToday</c> or <c>soreToday</c>.
 /// </param>
 /// <param name="Question">The intake question, where one is the reason.</param>
 /// <param name="Signal">The signal in a session, where one is the reason.</param>
@@ -47,11 +48,17 @@ public enum LiftedBy
     /// <summary>A guardian's recorded consent.</summary>
     GuardianConsent,
 
+    /// <summary>The student's own consent to train.</summary>
+    TrainingConsent,
+
     /// <summary>Any clinician's clearance that knows of it.</summary>
     AnyClearance,
 
     /// <summary>Nothing but growing older.</summary>
     Age,
+
+    /// <summary>It is of the day alone, and can be said anew.</summary>
+    NextDay,
 }
 
 /// <summary>
@@ -167,7 +174,13 @@ public sealed class DayBars
         var answered = questions.Join(screening.Yes, q => q.Key, y => y.Question, (q, y) => (Question: q, y.At)).ToList();
         var yes = answered.Select(a => a.Question).ToList();
         return new(
-            [.. FromScreen(screening), .. FromAge(screening), .. FromIntake(answered, screening), .. FromReviews(screening)],
+            [
+                .. screening.CheckIn?.Bars() ?? [],
+                .. FromScreen(screening),
+                .. FromAge(screening),
+                .. FromIntake(answered, screening),
+                .. FromReviews(screening),
+            ],
             yes.Select(q => q.SensationCeiling ?? 10).Append(screening.Minor ? MinorCeiling : 10).Append(screening.SensationCeiling).Min(),
             yes.Select(q => q.RampTopPercent ?? 100).Append(screening.Minor ? MinorRampTop : 100).Min(),
             [
@@ -179,7 +192,7 @@ public sealed class DayBars
         );
     }
 
-    /// <summary>Without a screen that speaks of the day, and without a guardian's consent for a minor, nothing is planned.</summary>
+    /// <summary>Without a screen that speaks of the day, a consent, and a guardian's for a minor, nothing is planned.</summary>
     private static IEnumerable<BarReason> FromScreen(Screening screening)
     {
         var code = screening.Screen switch
@@ -193,6 +206,8 @@ public sealed class DayBars
         {
             if (code is not null)
                 yield return new(tag, BarLevel.OffLimits, code, LiftedBy.Screen, Since: screening.ChangedAt);
+            if (!screening.MayTrain)
+                yield return new(tag, BarLevel.OffLimits, "trainingConsent", LiftedBy.TrainingConsent);
             if (screening.Minor && !screening.GuardianConsent)
                 yield return new(tag, BarLevel.OffLimits, "guardianConsent", LiftedBy.GuardianConsent);
         }
@@ -240,7 +255,9 @@ public sealed class DayBars
         let reason = new BarReason(
             bar.Tag,
             BarLevel.OffLimits,
-            bar.Signal is null ? "painEvents" : "stopRule",
+            bar.Injury ? "injury"
+                : bar.Signal is null ? "painEvents"
+                : "stopRule",
             bar.NeedsClinician ? LiftedBy.Clearance : LiftedBy.Review,
             Signal: bar.Signal,
             Since: bar.Since

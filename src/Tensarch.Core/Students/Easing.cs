@@ -9,14 +9,26 @@ namespace Tensarch.Core.Students;
 /// <param name="EasierBy">How many variants easier than it was before.</param>
 /// <param name="Since">The day on which it began to be easier; none where it is not about variants.</param>
 /// <param name="SettleShare">Of the passive settling alone, above 0 and at most 1.</param>
-public sealed record Eased(LoadTag? Region, string? Drill, double DoseShare, int EasierBy, DateOnly? Since = null, double SettleShare = 1)
+/// <param name="FewerRounds">So many rounds less of main work.</param>
+/// <param name="NoStep">No harder version and no more of it than in the week before.</param>
+public sealed record Eased(
+    LoadTag? Region,
+    string? Drill,
+    double DoseShare,
+    int EasierBy,
+    DateOnly? Since = null,
+    double SettleShare = 1,
+    int FewerRounds = 0,
+    bool NoStep = false
+)
 {
+    /// <summary>Without a region and a drill it is about everything.</summary>
     public bool Touches(string drill, IReadOnlyDictionary<LoadTag, LoadLevel> loads) =>
-        drill == Drill || Region is { } region && loads.GetValueOrDefault(region) != LoadLevel.None;
+        Region is null && Drill is null || drill == Drill || Region is { } region && loads.GetValueOrDefault(region) != LoadLevel.None;
 }
 
 /// <summary>
-/// What pain or a back-off eased stays eased in the next sessions, until two sessions that loaded it went without; after a reviewed bar the
+/// What was said before a session is about its day or the week; what pain or a back-off eased stays eased in the next sessions, until two sessions that loaded it went without; after a reviewed bar the
 /// region's dose is 40 % less for two weeks. Source: stop rules, pain events.
 /// </summary>
 internal static class Easing
@@ -32,10 +44,24 @@ internal static class Easing
         StudentFacts facts,
         CatalogueContent content,
         Func<DateTimeOffset, DateOnly> dayOf
-    ) => [.. Reviewed(day, facts, dayOf), .. Painful(facts, content, dayOf), .. BackedOff(facts, dayOf)];
+    ) => [.. Reviewed(day, facts, dayOf), .. Painful(facts, content, dayOf), .. BackedOff(facts, dayOf), .. Said(day, facts)];
 
     public static IEnumerable<DateOnly> Turns(StudentFacts facts, Func<DateTimeOffset, DateOnly> dayOf) =>
-        facts.Reviews.Select(r => dayOf(r.At).AddDays(ReviewedDays));
+        facts.Reviews.Select(r => dayOf(r.At).AddDays(ReviewedDays)).Concat(facts.CheckIns.Select(c => c.Day.AddDays(CheckIn.NoStepDays)));
+
+    /// <summary>What was said before a session: of the day, and of the day after the one before.</summary>
+    private static IEnumerable<Eased> Said(DateOnly day, StudentFacts facts)
+    {
+        var said = CheckIn.Standing(facts.CheckIns);
+        foreach (var fewer in said.Where(c => c.Day == day).SelectMany(c => c.Fewer()))
+            yield return fewer;
+        foreach (
+            var region in said.Where(c => c.Day <= day && day.DayNumber - c.Day.DayNumber < CheckIn.NoStepDays)
+                .SelectMany(c => c.NoStep())
+                .Distinct()
+        )
+            yield return new(region, null, 1, 0, NoStep: true);
+    }
 
     private static IEnumerable<Eased> Reviewed(DateOnly day, StudentFacts facts, Func<DateTimeOffset, DateOnly> dayOf) =>
         from tag in facts.Reviews.Where(r => day.DayNumber - dayOf(r.At).DayNumber < ReviewedDays).Select(r => r.Tag).Distinct()

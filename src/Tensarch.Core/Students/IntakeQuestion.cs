@@ -48,6 +48,7 @@ public sealed record BarEffect(
 /// <param name="RampTopPercent">Ramped contractions top out here.</param>
 /// <param name="Advice">Shown at once when the answer is yes.</param>
 /// <param name="DayGates">Day gates that after a yes stand before all main work that loads one of its tags, in every session.</param>
+/// <param name="Signs">What is asked in its place, and counted.</param>
 /// <param name="AddedLater">Who was screened before it is asked at the next start, and trains on until then.</param>
 public sealed record IntakeQuestion(
     string Key,
@@ -58,7 +59,8 @@ public sealed record IntakeQuestion(
     int? SensationCeiling = null,
     int? RampTopPercent = null,
     IReadOnlyList<string>? DayGates = null,
-    bool AddedLater = false
+    bool AddedLater = false,
+    JointSigns? Signs = null
 )
 {
     /// <summary>A yes asks for a guardian's consent before anything, like a birth date less than 18 years ago.</summary>

@@ -27,6 +27,8 @@ public sealed class PastBars
                 .Concat(facts.Clearances.Select(c => c.RecordedAt))
                 .Concat(facts.Reviews.Select(r => r.At))
                 .Concat(facts.Signals.Select(s => s.At))
+                .Concat(facts.Consents.Select(c => c.At))
+                .Concat(facts.CheckIns.Select(c => c.At))
                 .Distinct()
                 .Order(),
         ];
@@ -49,6 +51,8 @@ public sealed class PastBars
                 Clearances = [.. facts.Clearances.Where(c => c.RecordedAt <= at)],
                 Reviews = [.. facts.Reviews.Where(r => r.At <= at)],
                 Signals = [.. facts.Signals.Where(s => s.At < at)],
+                Consents = [.. facts.Consents.Where(c => c.At <= at)],
+                CheckIns = [.. facts.CheckIns.Where(c => c.At <= at)],
             },
             content.Questions,
             content.StopRules,

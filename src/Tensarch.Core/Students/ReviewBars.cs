@@ -20,7 +20,10 @@ public sealed record ReviewBar(
     /// <summary>A coach's review is taken no earlier than after so many pain-free sessions.</summary>
     public const int PainFreeSessionsNeeded = 2;
 
-    public bool MayBeReviewed => !NeedsClinician && PainFreeSessions >= PainFreeSessionsNeeded;
+    /// <summary>It was told before a session as injured of late: it is looked at, and the day after that it is free.</summary>
+    public bool Injury { get; init; }
+
+    public bool MayBeReviewed => !NeedsClinician && (Injury || PainFreeSessions >= PainFreeSessionsNeeded);
 }
 
 /// <summary>A coach's recorded review of a barred tag.</summary>
@@ -32,17 +35,19 @@ internal static class ReviewBars
     /// <summary>Two pain events in one region within so many days bar it.</summary>
     public const int PainWindowDays = 14;
 
+    /// <param name="said">What stands of what was said before sessions.</param>
     /// <param name="sessions">When each session was logged.</param>
     /// <param name="dayOf">The studio's day of an instant.</param>
     public static IReadOnlyList<ReviewBar> From(
         IReadOnlyList<StopRule> rules,
         IReadOnlyList<BodySignal> signals,
         IReadOnlyList<BarReview> reviews,
+        IReadOnlyList<CheckIn> said,
         IReadOnlyList<DateTimeOffset> sessions,
         Func<DateTimeOffset, DateOnly> dayOf
     )
     {
-        var raised = ByPain(signals).Concat(ByRule(rules, signals));
+        var raised = ByPain(signals).Concat(ByRule(rules, signals)).Concat(ByInjury(said));
         var standing =
             from bar in raised
             where bar.NeedsClinician || !reviews.Any(r => r.Tag == bar.Tag && r.At >= bar.RecordedAt)
@@ -58,12 +63,16 @@ internal static class ReviewBars
             )
             {
                 RecordedAt = same.Max(b => b.RecordedAt),
+                // Whatever else bars it too asks for more than a look.
+                Injury = same.All(b => b.Injury),
             };
         return [.. standing.OrderBy(b => b.Tag)];
     }
 
     private sealed record Raised(LoadTag Tag, DateTimeOffset Since, DateTimeOffset RecordedAt, bool NeedsClinician, SignalKind? Signal)
     {
+        public bool Injury { get; init; }
+
         public static Raised By(LoadTag tag, bool needsClinician, SignalKind? kind, params BodySignal[] signals) =>
             new(tag, signals.Max(s => s.At), signals.Max(s => s.RecordedAt > s.At ? s.RecordedAt : s.At), needsClinician, kind);
     }
@@ -74,6 +83,12 @@ internal static class ReviewBars
         from pair in ordered.Zip(ordered.Skip(1))
         where pair.Second.At - pair.First.At <= TimeSpan.FromDays(PainWindowDays)
         select Raised.By(region.Key, false, null, pair.First, pair.Second);
+
+    private static IEnumerable<Raised> ByInjury(IReadOnlyList<CheckIn> said) =>
+        from day in said
+        from injured in day.Felt
+        where injured.Kind == FeltKind.Injury
+        select new Raised(injured.Region, day.At, day.At, false, null) { Injury = true };
 
     private static IEnumerable<Raised> ByRule(IReadOnlyList<StopRule> rules, IReadOnlyList<BodySignal> signals)
     {

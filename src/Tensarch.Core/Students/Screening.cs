@@ -26,6 +26,8 @@ public sealed record YesAnswer(string Question, DateTimeOffset At);
 /// <param name="SensationCeiling">The coach's own ceiling for the student, of 10.</param>
 /// <param name="Clearances">All that were ever recorded: a lapsed one says why a bar is back.</param>
 /// <param name="Age">In years; none where it is not known and nobody said that they are young.</param>
+/// <param name="MayTrain">They said that they want to train, or were not asked yet and need not have been.</param>
+/// <param name="CheckIn">What was said on the day; none when nothing was.</param>
 /// <param name="ChangedAt">When something was said to have changed since the screen.</param>
 internal sealed record Screening(
     ScreenState Screen,
@@ -37,7 +39,9 @@ internal sealed record Screening(
     IReadOnlyList<Clearance> Clearances,
     DateOnly Today,
     DateTimeOffset? ChangedAt = null,
-    int? Age = null
+    int? Age = null,
+    bool MayTrain = true,
+    CheckIn? CheckIn = null
 )
 {
     /// <param name="answered">Every question has an answer.</param>

@@ -5,13 +5,14 @@ using Tensarch.Core.Skills;
 namespace Tensarch.Core.Students;
 
 /// <summary>What a coach keeps of a person.</summary>
+/// <param name="ConsentNeeded">They began when everybody was asked whether they want to train: until they say so, nothing is.</param>
 /// <param name="SensationCeiling">The coach's own ceiling for them, of 10.</param>
 /// <param name="Standard">The standard of a skill that has standards.</param>
 /// <param name="BlocksOwned">Both hands together.</param>
 /// <param name="Props">Keys of the props that they have.</param>
 public sealed record Person(
     DateOnly? BirthDate,
-    DateOnly? GuardianConsentOn,
+    bool ConsentNeeded,
     int SensationCeiling,
     BodyData Body,
     string Standard,
@@ -21,7 +22,8 @@ public sealed record Person(
 
 /// <summary>One answer to one intake question.</summary>
 /// <param name="Order">Settles which of two answers of one instant is the newer.</param>
-public sealed record IntakeAnswer(string Question, bool Yes, DateTimeOffset At, long Order);
+/// <param name="Signs">What was told one by one, where the question is counted: it says the answer, and with age may say another one.</param>
+public sealed record IntakeAnswer(string Question, bool Yes, DateTimeOffset At, long Order, IReadOnlyList<string>? Signs = null);
 
 public enum ScreeningKind
 {
@@ -66,6 +68,12 @@ public sealed record StudentFacts(
 {
     /// <summary>As many sessions as the way back after a break can take, and the one before it, with room for two in a day.</summary>
     public const int NewestSessions = 16;
+
+    /// <summary>All that were ever said.</summary>
+    public IReadOnlyList<Consent> Consents { get; init; } = [];
+
+    /// <summary>What was said before sessions of late.</summary>
+    public IReadOnlyList<CheckIn> CheckIns { get; init; } = [];
 
     /// <summary>Nothing but the person.</summary>
     public static StudentFacts Of(Person person) => new(person, [], [], [], [], [], [], [], [], [], [], [], []);

@@ -49,10 +49,8 @@ public sealed class StudentRow : IStudioRow
     /// <summary>The skills they want, the most wanted first, as JSON.</summary>
     public string? GoalsJson { get; set; }
 
-    /// <summary>The student's own consent to being measured and to what is written down.</summary>
-    public DateOnly? ConsentOn { get; set; }
-
-    public DateOnly? GuardianConsentOn { get; set; }
+    /// <summary>They began when everybody was asked for a consent to train: without one nothing is.</summary>
+    public bool ConsentNeeded { get; set; }
 
     public DateTimeOffset CreatedAt { get; set; }
 
@@ -74,9 +72,66 @@ public sealed class AnswerRow : IStudioRow, IJudged
 
     public bool Yes { get; set; }
 
+    /// <summary>Of a question that is counted: what was told; none where it was answered as a whole.</summary>
+    public List<string>? Signs { get; set; }
+
     public DateTimeOffset At { get; set; }
 
     public Guid By { get; set; }
+}
+
+/// <summary>A yes or a no; the newest of a kind counts.</summary>
+public sealed class ConsentRow : IFact, IJudged
+{
+    public Guid Id { get; set; }
+
+    public Guid StudioId { get; set; }
+
+    public Guid StudentId { get; set; }
+
+    public ConsentKind Kind { get; set; }
+
+    public bool Given { get; set; }
+
+    /// <summary>Who said it, where it was not the student.</summary>
+    public string? SaidBy { get; set; }
+
+    /// <summary>The day in the studio's time zone.</summary>
+    public DateOnly On { get; set; }
+
+    public DateTimeOffset At { get; set; }
+
+    public Guid By { get; set; }
+
+    public string BodyHash { get; set; } = "";
+}
+
+/// <summary>What was said before a session; the newest of a day counts.</summary>
+public sealed class CheckInRow : IFact, IJudged
+{
+    public Guid Id { get; set; }
+
+    public Guid StudioId { get; set; }
+
+    public Guid StudentId { get; set; }
+
+    /// <summary>The day in the studio's time zone.</summary>
+    public DateOnly Day { get; set; }
+
+    public bool SleptBadly { get; set; }
+
+    public bool Ill { get; set; }
+
+    public bool TrainedHard { get; set; }
+
+    /// <summary>Places of the body with what is felt there, as JSON.</summary>
+    public string? FeltJson { get; set; }
+
+    public DateTimeOffset At { get; set; }
+
+    public Guid By { get; set; }
+
+    public string BodyHash { get; set; } = "";
 }
 
 public sealed class ClearanceRow : IFact, IJudged

@@ -37,6 +37,18 @@ public sealed partial class TensarchDb
                 a.Id,
             }
         );
+        Own<ConsentRow>(builder);
+        Index<ConsentRow>(builder, c => new { c.StudioId, c.StudentId });
+        Own<CheckInRow>(builder);
+        Index<CheckInRow>(
+            builder,
+            c => new
+            {
+                c.StudioId,
+                c.StudentId,
+                c.At,
+            }
+        );
         Own<ClearanceRow>(builder);
         Index<ClearanceRow>(builder, c => new { c.StudioId, c.StudentId });
         builder.Entity<ClearanceRow>().PrimitiveCollection(c => c.Tags).ElementType().HasConversion<string>();

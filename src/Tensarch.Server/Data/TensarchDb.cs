@@ -20,6 +20,10 @@ public sealed partial class TensarchDb(DbContextOptions<TensarchDb> options, Stu
 
     public DbSet<AnswerRow> Answers => Set<AnswerRow>();
 
+    public DbSet<ConsentRow> Consents => Set<ConsentRow>();
+
+    public DbSet<CheckInRow> CheckIns => Set<CheckInRow>();
+
     public DbSet<ClearanceRow> Clearances => Set<ClearanceRow>();
 
     public DbSet<WithdrawalRow> Withdrawals => Set<WithdrawalRow>();

@@ -130,7 +130,7 @@ internal sealed partial class Simulator(
     {
         var desk = Desk;
         id = NewId();
-        var (consented, minor) = (Clock.Today, who.Age < Age.Adult);
+        var asked = Enum.GetValues<ConsentKind>().Where(k => k != ConsentKind.Guardian || who.Age < Age.Adult);
         var written = new StudentBody(
             who.Name,
             who.About,
@@ -143,8 +143,6 @@ internal sealed partial class Simulator(
             who.Standard,
             4,
             who.Minutes,
-            minor ? consented : null,
-            ConsentOn: consented,
             Goals: who.Goals,
             Equipment: who.Equipment,
             Days:
@@ -154,7 +152,7 @@ internal sealed partial class Simulator(
                 new(DayOfWeek.Friday, null, who.Minutes, DayHalf.Pm),
             ]
         );
-        Must((await desk.Add(new(id, written), ct)).Problems);
+        Must((await desk.Add(new(id, written, [.. asked.Select(k => new ConsentItem(k, true))]), ct)).Problems);
         AnswerItem[] answers = [.. catalogue.Questions.Select(q => new AnswerItem(q.Key, who.Yes.Contains(q.Key)))];
         Must(await desk.Answer(id, new(answers, NewId()), ct));
         foreach (var given in who.Clearances)

@@ -1,7 +1,9 @@
 using System.Security.Cryptography;
+using Microsoft.EntityFrameworkCore;
 using Tensarch.Core;
 using Tensarch.Core.Catalogue;
 using Tensarch.Core.Measuring;
+using Tensarch.Core.Students;
 using Tensarch.Server.Data;
 
 namespace Tensarch.Server.Measuring;
@@ -22,6 +24,8 @@ public sealed class PictureDesk(TensarchDb db, CatalogueContent catalogue, Pictu
             return Problem.Of("unknownView", "view");
         if (takenAt > clock.Now)
             return Problem.Of("dateInFuture", "takenAt");
+        if (await Consented(studentId, ct) != true)
+            return Problem.Of("noPictureConsent", "consent");
         var clean = PictureFiles.Clean(upload);
         if (!clean.IsOk)
             return clean.Problems.ToList();
@@ -45,6 +49,14 @@ public sealed class PictureDesk(TensarchDb db, CatalogueContent catalogue, Pictu
         var appended = await db.Pictures.AddFact(row, body, ct);
         return (row, appended == Appended.Stored ? await Store(row, clean.Value.Bytes, ct) : appended);
     }
+
+    /// <summary>What the student last said of being pictured; none while it was not asked.</summary>
+    public async Task<bool?> Consented(Guid studentId, CancellationToken ct) =>
+        await db
+            .Consents.Where(c => c.StudentId == studentId && c.Kind == ConsentKind.Pictures)
+            .OrderByDescending(c => c.At)
+            .Select(c => (bool?)c.Given)
+            .FirstOrDefaultAsync(ct);
 
     /// <summary>
     /// The file is written whole beside its place, the row is kept, and then the file takes its place: whoever comes second finds the id

@@ -117,13 +117,18 @@ public static class PictureEndpoints
         return TypedResults.Ok((await Views([row], db, catalogue, ct))[0]);
     }
 
-    private static Results<PhysicalFileHttpResult, ProblemHttpResult> Image(
+    /// <summary>Not shown once the consent to it was withdrawn.</summary>
+    private static async Task<Results<PhysicalFileHttpResult, ProblemHttpResult>> Image(
         Guid studentId,
         Guid pictureId,
         PictureFiles files,
-        StudioScope scope
+        PictureDesk desk,
+        StudioScope scope,
+        CancellationToken ct
     )
     {
+        if (await desk.Consented(studentId, ct) == false)
+            return Problems.Of(409, "noPictureConsent");
         var path = files.PathOf(scope.StudioId, pictureId);
         return File.Exists(path) ? TypedResults.PhysicalFile(path, PictureFiles.ContentType) : Problems.NotFound();
     }

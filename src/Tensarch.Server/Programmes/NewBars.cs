@@ -32,6 +32,8 @@ public sealed class NewBars(TensarchDb db, Standings standings, StudioClock cloc
                 || db.Screenings.Any(x => x.StudentId == s.Id && (x.At >= since || x.On >= dueFrom && x.On <= dueTo))
                 || db.Clearances.Any(x => x.StudentId == s.Id && x.Until >= lapsed && x.Until < today)
                 || db.Withdrawals.Any(x => x.StudentId == s.Id && x.At >= since)
+                || db.CheckIns.Any(x => x.StudentId == s.Id && x.At >= since)
+                || db.Consents.Any(x => x.StudentId == s.Id && x.At >= since && !x.Given)
             )
             .OrderBy(s => s.Name)
             .Take(MostStudents)

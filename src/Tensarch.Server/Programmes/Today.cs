@@ -36,6 +36,7 @@ public sealed record TodayBar(Guid StudentId, string Name, IReadOnlyList<LoadTag
 
 /// <param name="Tests">Something is tested in it.</param>
 /// <param name="Unasked">Intake questions that came after its student was screened: asked when it begins.</param>
+/// <param name="ConsentOpen">Whether its student wants to train was not asked yet: asked when it begins.</param>
 public sealed record TodaySession(
     Guid Session,
     Guid StudentId,
@@ -47,7 +48,8 @@ public sealed record TodaySession(
     bool Tests,
     DateTimeOffset? StartedAt,
     DateTimeOffset? EndedAt,
-    int Unasked = 0
+    int Unasked = 0,
+    bool ConsentOpen = false
 );
 
 public sealed record TodayGate(Guid StudentId, string Name, string Skill, Side? Side);
@@ -162,7 +164,14 @@ public static class Today
             .Select(g => new { StudentId = g.Key, At = g.Max(p => p.At) })
             .ToDictionaryAsync(p => p.StudentId, p => p.At, ct);
         missed = [.. missed.Where(m => !plannedAt.TryGetValue(m.StudentId, out var at) || clock.DayOf(at) <= m.Last)];
-        var unasked = await Unasked(db, catalogue, [.. sessions.Where(s => s.Training == null).Select(s => s.StudentId)], ct);
+        var training = sessions.Where(s => s.Training == null).Select(s => s.StudentId).ToList();
+        var unasked = await Unasked(db, catalogue, training, ct);
+        var consentOpen = await db
+            .Students.AsNoTracking()
+            .Where(s => training.Contains(s.Id))
+            .Where(s => !db.Consents.Any(c => c.StudentId == s.Id && c.Kind == ConsentKind.Training))
+            .Select(s => s.Id)
+            .ToListAsync(ct);
         var tests = await TestsDue(db, today, ct);
         var bars = await new NewBars(db, standings, clock).Since(today.AddDays(-1), ct);
         return TypedResults.Ok(
@@ -174,6 +183,7 @@ public static class Today
                     select Line(s, students[s.StudentId]) with
                     {
                         Unasked = unasked.GetValueOrDefault(s.StudentId),
+                        ConsentOpen = s.Training == null && consentOpen.Contains(s.StudentId),
                     },
                 ],
                 [

@@ -59,6 +59,8 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
         ILookup<Guid, DecisionLine> Decisions,
         ILookup<Guid, AnswerRow> Answers,
         ILookup<Guid, ScreeningRow> Screenings,
+        ILookup<Guid, ConsentRow> Consents,
+        ILookup<Guid, CheckInRow> CheckIns,
         ILookup<Guid, ClearanceRow> Clearances,
         ILookup<Guid, WithdrawalRow> Withdrawals,
         ILookup<Guid, ReviewRow> Reviews,
@@ -106,6 +108,21 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
                     .ThenBy(s => s.At)
                     .ToListAsync(ct)
             ).ToLookup(s => s.StudentId),
+            (
+                await db
+                    .Consents.AsNoTracking()
+                    .Where(c => ids.Contains(c.StudentId))
+                    .OrderBy(c => c.StudentId)
+                    .ThenBy(c => c.At)
+                    .ToListAsync(ct)
+            ).ToLookup(c => c.StudentId),
+            // An injury that was told and not looked at bars however long ago.
+            (
+                await db
+                    .CheckIns.AsNoTracking()
+                    .Where(c => ids.Contains(c.StudentId) && (c.At >= since || c.FeltJson!.Contains("injury")))
+                    .ToListAsync(ct)
+            ).ToLookup(c => c.StudentId),
             (await db.Clearances.AsNoTracking().Where(c => ids.Contains(c.StudentId)).ToListAsync(ct)).ToLookup(c => c.StudentId),
             (await db.Withdrawals.AsNoTracking().Where(w => ids.Contains(w.StudentId)).ToListAsync(ct)).ToLookup(w => w.StudentId),
             (await db.Reviews.AsNoTracking().Where(r => ids.Contains(r.StudentId)).ToListAsync(ct)).ToLookup(r => r.StudentId),
@@ -214,6 +231,18 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
             )),
         ];
 
+    /// <summary>A place that is not known any more says nothing.</summary>
+    private static CheckIn CheckInOf(CheckInRow row) =>
+        new(
+            row.Id,
+            row.Day,
+            row.At,
+            row.SleptBadly,
+            row.Ill,
+            row.TrainedHard,
+            [.. (StoredJson.TryRead<List<Felt>>(row.FeltJson) ?? []).Where(f => BodyPlaces.Find(f.Place) is not null)]
+        );
+
     private Standing Lay(StudentRow student, long version, Rows rows)
     {
         var id = student.Id;
@@ -230,17 +259,18 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
         ];
         var leftOut = rows.Readings[id].Count() - readings.Count + standing.Count - sets.Count + rows.Skills[id].Count() - enrolments.Count;
         var withdrawn = rows.Withdrawals[id].ToDictionary(w => w.ClearanceId, w => w.On);
+        var checkIns = rows.CheckIns[id].Select(CheckInOf).ToList();
         var facts = new StudentFacts(
             new(
                 student.BirthDate,
-                student.GuardianConsentOn,
+                student.ConsentNeeded,
                 student.SensationCeiling,
                 new(student.BreathSeconds, student.LeftLegCm, student.RightLegCm, student.HipWidthCm),
                 student.SplitStandard,
                 student.BlocksOwned,
                 student.Equipment
             ),
-            [.. rows.Answers[id].Select(a => new IntakeAnswer(a.Question, a.Yes, a.At, a.Id))],
+            [.. rows.Answers[id].Select(a => new IntakeAnswer(a.Question, a.Yes, a.At, a.Id, a.Signs))],
             [.. rows.Screenings[id].Select(s => new Screened(s.Kind, s.On, s.At, s.Note))],
             [
                 .. rows.Clearances[id]
@@ -270,6 +300,7 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
                 .. readings.SelectMany(r =>
                     catalogue.FindMeasure(r.Measure) is { } measure ? ReadingPain.Felt(r.Id, measure, r.Side, r.Pain, r.TakenAt) : []
                 ),
+                .. CheckIn.Standing(checkIns).SelectMany(c => c.Signals()),
             ],
             [.. rows.Sessions[id].Where(s => !corrections.IsGone(s.Id))],
             [.. readings.Select(r => ReadingViews.ToCore(r, clock.DayOf(r.TakenAt)))],
@@ -286,7 +317,11 @@ public sealed class Standings(TensarchDb db, CatalogueContent catalogue, StudioL
             ],
             [.. rows.Decisions[id].Where(d => !corrections.IsGone(d.Id)).Select(d => new SkillDecision(d.Skill, d.Decision))],
             enrolments
-        );
+        )
+        {
+            Consents = [.. rows.Consents[id].Select((c, order) => new Consent(c.Kind, c.Given, c.On, c.At, order))],
+            CheckIns = checkIns,
+        };
         return new(student, StudentState.From(facts, clock.Moment, catalogue), version, leftOut);
     }
 }

@@ -13,8 +13,6 @@ namespace Tensarch.Server.Students;
 /// <param name="BreathSeconds">One calm breath.</param>
 /// <param name="SensationCeiling">Of 10.</param>
 /// <param name="HipWidthCm">Between the two hip joints.</param>
-/// <param name="GuardianConsentOn">When a guardian's consent was recorded, for someone under 18.</param>
-/// <param name="ConsentOn">When the student consented to being measured and to what is written down.</param>
 /// <param name="Goals">Skills, the most wanted first.</param>
 /// <param name="Equipment">Props at home; see <see cref="HomeProps"/>.</param>
 /// <param name="Days">When they can train.</param>
@@ -31,9 +29,7 @@ public sealed record StudentBody(
     [RegularExpression(Key.Pattern)] string SplitStandard,
     [Range(0, 20)] int BlocksOwned,
     [Range(SessionBuilder.FewestMinutes, SessionBuilder.MostMinutes)] int SessionMinutes,
-    [NotFuture] DateOnly? GuardianConsentOn,
     [Range(0, 40)] double HipWidthCm = Core.Measuring.Straddle.DefaultHipWidthCm,
-    [NotFuture] DateOnly? ConsentOn = null,
     [MaxLength(12), RegularExpression(Key.Pattern)] IReadOnlyList<string>? Goals = null,
     [MaxLength(24), RegularExpression(Key.Pattern)] IReadOnlyList<string>? Equipment = null,
     [MaxLength(28)] IReadOnlyList<AvailableDay>? Days = null,
@@ -43,7 +39,33 @@ public sealed record StudentBody(
 /// <summary>What a student calls a part of their body.</summary>
 public sealed record BodyWord(LoadTag Tag, [Required, StringLength(40)] string Word);
 
-public sealed record StudentCreate(Guid Id, StudentBody Student);
+/// <param name="Consents">What was asked at once.</param>
+public sealed record StudentCreate(Guid Id, StudentBody Student, [MaxLength(5)] IReadOnlyList<ConsentItem>? Consents = null);
+
+/// <param name="SaidBy">Who said it, where it was not the student: a guardian.</param>
+public sealed record ConsentItem(ConsentKind Kind, bool Given, [StringLength(120)] string? SaidBy = null);
+
+public sealed record ConsentRequest(Guid Id, ConsentKind Kind, bool Given, [StringLength(120)] string? SaidBy = null);
+
+/// <summary>The newest of its kind.</summary>
+public sealed record ConsentView(ConsentKind Kind, bool Given, DateOnly On, string? SaidBy, string By, DateTimeOffset At);
+
+/// <param name="Said">What stands.</param>
+/// <param name="Unasked">What is asked at the next start.</param>
+/// <param name="BarTraining">Nothing is trained until there is a consent to it.</param>
+public sealed record ConsentsView(IReadOnlyList<ConsentView> Said, IReadOnlyList<ConsentKind> Unasked, bool BarTraining);
+
+/// <summary>What is said on a day before a session. Said again on the same day, it takes the place of what was said first.</summary>
+public sealed record CheckInRequest(Guid Id, bool SleptBadly, bool Ill, bool TrainedHard, [MaxLength(24)] IReadOnlyList<FeltItem> Felt);
+
+/// <param name="Place">A key of a place of the body.</param>
+/// <param name="Level">0 to 10; of an injury it says nothing.</param>
+public sealed record FeltItem(FeltKind Kind, [RegularExpression(Key.Pattern)] string Place, Side? Side, [Range(0, 10)] int Level);
+
+/// <summary>The check-in of today.</summary>
+/// <param name="Said">None while nothing was said today.</param>
+/// <param name="AfterSessionOn">The last session before today whose day after was not asked about yet; none when there is none.</param>
+public sealed record CheckInView(CheckIn? Said, DateOnly? AfterSessionOn);
 
 public sealed record StudentView(Guid Id, int Version, StudentBody Student, int? AgeYears, bool Archived);
 
@@ -55,6 +77,8 @@ public sealed record StudentPage(
     StudentView Student,
     bool Screened,
     ScreenView Screen,
+    ConsentsView Consents,
+    CheckInView CheckIn,
     IReadOnlyList<AnswerView> Answers,
     BarsView Bars,
     IReadOnlyList<ReviewBarView> ReviewBars,
@@ -72,7 +96,7 @@ public sealed record StudentPage(
 /// <summary>What is to be done next and has not ended: today's, else the next one to come, else what was left over.</summary>
 public sealed record NextSessionLine(Guid Id, string Skill, IReadOnlyList<string> Beside, DateOnly Date, int TotalSeconds);
 
-public sealed record AnswerView(string Question, bool Yes, DateTimeOffset At);
+public sealed record AnswerView(string Question, bool Yes, DateTimeOffset At, IReadOnlyList<string>? Signs);
 
 /// <param name="Tags">Only what is not free.</param>
 /// <param name="Lifted">What a clearance lifts today.</param>
@@ -88,7 +112,8 @@ public sealed record ReviewBarView(
     int PainFreeSessions,
     int Needed,
     bool MayBeReviewed,
-    SignalKind? Signal
+    SignalKind? Signal,
+    bool Injury
 );
 
 /// <param name="Standing">Stands today.</param>
@@ -107,7 +132,12 @@ public sealed record ClearanceView(
 /// <summary>Answers, new or changed. A request with every question is the whole screen gone through.</summary>
 public sealed record AnswersRequest(IReadOnlyList<AnswerItem> Answers, Guid? Id = null);
 
-public sealed record AnswerItem([RegularExpression(Key.Pattern)] string Question, bool Yes);
+/// <param name="Signs">What was told one by one, where the question is counted: it says the answer.</param>
+public sealed record AnswerItem(
+    [RegularExpression(Key.Pattern)] string Question,
+    bool Yes,
+    [MaxLength(20), RegularExpression(Key.Pattern)] IReadOnlyList<string>? Signs = null
+);
 
 /// <summary>Something changed since the screen: nothing is planned until it is gone through again.</summary>
 public sealed record ChangedRequest(Guid Id, [Required, StringLength(500)] string Note);
@@ -125,15 +155,17 @@ public sealed record WithdrawalRequest(Guid Id, [StringLength(500, MinimumLength
 public sealed record ReviewRequest(Guid Id, LoadTag Tag, [StringLength(500, MinimumLength = 10)] string Note);
 
 /// <summary>What the answers so far would bar, for a coach who is still asking.</summary>
+/// <param name="Signs">What was told of the question that is counted; none while nothing was.</param>
 public sealed record BarsRequest(
     [RegularExpression(Key.Pattern)] IReadOnlyList<string> Yes,
     DateOnly? BirthDate,
-    DateOnly? GuardianConsentOn,
-    [Range(1, 10)] int? SensationCeiling
+    bool GuardianConsent,
+    [Range(1, 10)] int? SensationCeiling,
+    [MaxLength(20), RegularExpression(Key.Pattern)] IReadOnlyList<string>? Signs = null
 );
 
 /// <summary>One thing that was written down about a student, by whom and when.</summary>
-/// <param name="Kind"><c>answer</c>, <c>screened</c>, <c>somethingChanged</c>, <c>body</c>, <c>clearance</c>, <c>withdrawal</c>, <c>review</c>.</param>
+/// <param name="Kind"><c>answer</c>, <c>screened</c>, <c>somethingChanged</c>, <c>body</c>, <c>clearance</c>, <c>withdrawal</c>, <c>review</c>, <c>consent</c>, <c>checkIn</c>.</param>
 /// <param name="Field">The question, or the field of the body data.</param>
 public sealed record HistoryLine(
     DateTimeOffset At,

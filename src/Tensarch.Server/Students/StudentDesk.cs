@@ -26,8 +26,11 @@ public sealed class StudentDesk(TensarchDb db, CatalogueContent catalogue, Studi
             SplitStandard = "",
             CreatedAt = clock.Now,
             BodyHash = hash,
+            ConsentNeeded = true,
         };
         Write(request.Student, row);
+        foreach (var said in request.Consents ?? [])
+            db.Consents.Add(Row(row.Id, new(Guid.CreateVersion7(), said.Kind, said.Given, said.SaidBy)));
         db.Students.Add(row);
         db.Roster.Add(
             new()
@@ -69,8 +72,6 @@ public sealed class StudentDesk(TensarchDb db, CatalogueContent catalogue, Studi
         row.SplitStandard = body.SplitStandard;
         row.BlocksOwned = body.BlocksOwned;
         row.SessionMinutes = body.SessionMinutes;
-        row.GuardianConsentOn = body.GuardianConsentOn;
-        row.ConsentOn = body.ConsentOn;
         row.Equipment = [.. (body.Equipment ?? []).Distinct()];
         row.GoalsJson = body.Goals is { Count: > 0 } goals ? StoredJson.Write(goals) : null;
         row.BodyWordsJson = body.BodyWords is { Count: > 0 } words ? StoredJson.Write(words.DistinctBy(w => w.Tag)) : null;
@@ -96,24 +97,29 @@ public sealed class StudentDesk(TensarchDb db, CatalogueContent catalogue, Studi
             return [Problem.Of("unknownQuestion", unknown[0].Question)];
         var newest = (await db.Answers.Where(a => a.StudentId == studentId).OrderBy(a => a.Id).ToListAsync(ct))
             .GroupBy(a => a.Question)
-            .ToDictionary(g => g.Key, g => g.Last().Yes);
+            .ToDictionary(g => g.Key, g => Said(g.Last().Yes, g.Last().Signs));
+        var born = await db.Students.Where(s => s.Id == studentId).Select(s => s.BirthDate).SingleAsync(ct);
+        int? age = born is { } date ? Age.Years(date, clock.Today) : null;
         foreach (var answer in request.Answers)
         {
-            if (!newest.TryGetValue(answer.Question, out var said) || said != answer.Yes)
+            var counted = catalogue.Questions.Single(q => q.Key == answer.Question).Signs;
+            var signs = counted is null ? null : answer.Signs?.Intersect(counted.Keys).Order().ToList();
+            if (!newest.TryGetValue(answer.Question, out var said) || said != Said(answer.Yes, signs))
                 db.Answers.Add(
                     new()
                     {
                         StudentId = studentId,
                         Question = answer.Question,
-                        Yes = answer.Yes,
+                        Yes = signs is null ? answer.Yes : counted!.IsYes(signs, age),
+                        Signs = signs,
                         At = clock.Now,
                         By = scope.UserId,
                     }
                 );
-            newest[answer.Question] = answer.Yes;
+            newest[answer.Question] = Said(answer.Yes, signs);
         }
-        var asked = request.Answers.Select(a => a.Question).ToHashSet();
-        var whole = catalogue.Questions.All(q => asked.Contains(q.Key));
+        var answered = request.Answers.Select(a => a.Question).ToHashSet();
+        var whole = catalogue.Questions.All(q => answered.Contains(q.Key));
         // What came later and is asked alone is no whole screen.
         var before = await db.Screenings.AnyAsync(s => s.StudentId == studentId && s.Kind == ScreeningKind.Whole, ct);
         if (whole || !before && catalogue.Questions.All(q => newest.ContainsKey(q.Key)))
@@ -121,6 +127,57 @@ public sealed class StudentDesk(TensarchDb db, CatalogueContent catalogue, Studi
         await db.SaveChangesAsync(ct);
         return [];
     }
+
+    /// <summary>A consent, or its withdrawal: it holds at once.</summary>
+    public async Task<Appended> Consent(Guid studentId, ConsentRequest request, CancellationToken ct) =>
+        await db.SaveFact(await db.Consents.AddFact(Row(studentId, request), new { studentId, request }, ct), ct);
+
+    private ConsentRow Row(Guid studentId, ConsentRequest request) =>
+        new()
+        {
+            Id = request.Id,
+            StudentId = studentId,
+            Kind = request.Kind,
+            Given = request.Given,
+            SaidBy = string.IsNullOrWhiteSpace(request.SaidBy) ? null : request.SaidBy.Trim(),
+            On = clock.Today,
+            At = clock.Now,
+            By = scope.UserId,
+        };
+
+    /// <summary>What is said before a session of today.</summary>
+    public async Task<Result<Appended>> CheckIn(Guid studentId, CheckInRequest request, CancellationToken ct)
+    {
+        var problems = new List<Problem>();
+        foreach (var (index, felt) in request.Felt.Index())
+            if (BodyPlaces.Find(felt.Place) is not { } place)
+                problems.Add(Problem.Of("unknownPlace", $"felt[{index}].place"));
+            else if (place.Sided && felt.Side is null)
+                problems.Add(Problem.Of("required", $"felt[{index}].side"));
+        if (problems.Count > 0)
+            return problems;
+        var row = new CheckInRow
+        {
+            Id = request.Id,
+            StudentId = studentId,
+            Day = clock.Today,
+            SleptBadly = request.SleptBadly,
+            Ill = request.Ill,
+            TrainedHard = request.TrainedHard,
+            FeltJson = StoredJson.Write(
+                request
+                    .Felt.Select(f => new Felt(f.Kind, f.Place, BodyPlaces.Find(f.Place)!.Sided ? f.Side : null, f.Level))
+                    .GroupBy(f => (f.Kind, f.Place, f.Side))
+                    .Select(same => same.MaxBy(f => f.Level))
+            ),
+            At = clock.Now,
+            By = scope.UserId,
+        };
+        return await db.SaveFact(await db.CheckIns.AddFact(row, new { studentId, request }, ct), ct);
+    }
+
+    /// <summary>An answer as a text that is the same for the same answer.</summary>
+    private static string Said(bool yes, List<string>? signs) => signs is null ? $"{yes}" : string.Join(' ', signs);
 
     public async Task<Appended> SomethingChanged(Guid studentId, ChangedRequest request, CancellationToken ct)
     {

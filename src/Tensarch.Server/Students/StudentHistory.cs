@@ -32,6 +32,16 @@ internal static class StudentHistory
             .. (await db.Reviews.AsNoTracking().Where(r => r.StudentId == studentId).ToListAsync(ct)).Select(r =>
                 One(r.At, r.By, "review", tags: [r.Tag], note: r.Note)
             ),
+            .. (await db.Consents.AsNoTracking().Where(c => c.StudentId == studentId).ToListAsync(ct)).Select(c => new Fact(
+                c.At,
+                c.By,
+                [new(c.At, "", "consent", Name(c.Kind), null, Word(c.Given), null, c.SaidBy)]
+            )),
+            .. (await db.CheckIns.AsNoTracking().Where(c => c.StudentId == studentId).ToListAsync(ct)).Select(c => new Fact(
+                c.At,
+                c.By,
+                Said(c)
+            )),
         ];
         var names = await db.Users.AsNoTracking().ToDictionaryAsync(u => u.Id, u => u.DisplayName, ct);
         return TypedResults.Ok(
@@ -51,6 +61,33 @@ internal static class StudentHistory
         IReadOnlyList<Core.Students.LoadTag>? tags = null,
         string? note = null
     ) => new(at, by, [new(at, "", kind, null, null, after, tags, note)]);
+
+    private static string Name<T>(T value)
+        where T : struct, Enum => JsonNamingPolicy.CamelCase.ConvertName(value.ToString());
+
+    /// <summary>What was said before a session; that all was well, where it was.</summary>
+    private static List<HistoryLine> Said(CheckInRow row)
+    {
+        HistoryLine Of(string? field, string? after = null, string? note = null) =>
+            new(row.At, "", "checkIn", field, null, after, null, note);
+        var lines = new List<HistoryLine>();
+        if (row.Ill)
+            lines.Add(Of("ill"));
+        if (row.SleptBadly)
+            lines.Add(Of("sleptBadly"));
+        if (row.TrainedHard)
+            lines.Add(Of("trainedHard"));
+        foreach (var felt in StoredJson.TryRead<List<Felt>>(row.FeltJson) ?? [])
+            if (BodyPlaces.Find(felt.Place) is { } place)
+                lines.Add(
+                    Of(
+                        Name(felt.Kind),
+                        felt.Kind == FeltKind.Injury ? null : felt.Level.ToString(System.Globalization.CultureInfo.InvariantCulture),
+                        felt.Side is { } side ? $"{Name(side)} {place.Name}" : place.Name
+                    )
+                );
+        return lines.Count > 0 ? lines : [Of(null)];
+    }
 
     /// <summary>First answers that were no say nothing; a yes, and every change, does.</summary>
     private static IEnumerable<Fact> Answers(List<AnswerRow> rows)

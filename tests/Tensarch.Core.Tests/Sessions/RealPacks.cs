@@ -34,7 +34,7 @@ public class RealPacks
     private static StudentFacts Facts(Ladder ladder, int stage, string[] yes, string approach)
     {
         var start = Shipped.Now.AddDays(-60);
-        return StudentFacts.Of(new(Today.AddYears(-30), null, 7, new(LeftLegCm: 86, RightLegCm: 86), "square", 4, [])) with
+        return StudentFacts.Of(new(Today.AddYears(-30), false, 7, new(LeftLegCm: 86, RightLegCm: 86), "square", 4, [])) with
         {
             Answers = [.. Shipped.Content.Questions.Select((q, i) => new IntakeAnswer(q.Key, yes.Contains(q.Key), start, i))],
             Screenings = [new(ScreeningKind.Whole, Today.AddDays(-60), start, null)],

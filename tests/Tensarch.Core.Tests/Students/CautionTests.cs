@@ -269,6 +269,7 @@ public class CautionTests
                 Shipped.Content.StopRules,
                 [Shipped.Pain(LoadTag.Hamstring, 4, first), Shipped.Pain(LoadTag.Hamstring, 5, second)],
                 reviews,
+                [],
                 sessions,
                 at => DateOnly.FromDateTime(at.UtcDateTime)
             );
@@ -285,6 +286,7 @@ public class CautionTests
             Shipped.Content.StopRules,
             [new(Guid.NewGuid(), Shipped.Now.AddDays(-1), kind, region, null, pain)],
             [.. LoadTags.All.Select(t => new BarReview(t, Shipped.Now))],
+            [],
             [],
             at => DateOnly.FromDateTime(at.UtcDateTime)
         );
@@ -316,6 +318,7 @@ public class CautionTests
             Shipped.Content.StopRules,
             [new(Guid.NewGuid(), Shipped.Now.AddDays(-1), SignalKind.Numbness, LoadTag.Elbow, Side.Left, null)],
             [new(LoadTag.Neck, Shipped.Now), new(LoadTag.Elbow, Shipped.Now)],
+            [],
             [],
             at => DateOnly.FromDateTime(at.UtcDateTime)
         );

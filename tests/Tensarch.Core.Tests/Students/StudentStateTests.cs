@@ -16,7 +16,10 @@ public class StudentStateTests
 
     private static StudentState From(StudentFacts facts, double daysLater = 0) => StudentState.From(facts, At(daysLater), Shipped.Content);
 
-    private static Person Person(DateOnly? born = null, DateOnly? consent = null) => new(born, consent, 7, new(), "square", 4, []);
+    private static Person Person(DateOnly? born = null, bool consentNeeded = false) => new(born, consentNeeded, 7, new(), "square", 4, []);
+
+    private static Consent Said(ConsentKind kind, bool given, double daysAgo) =>
+        new(kind, given, Today.AddDays(-(int)daysAgo), Shipped.Now.AddDays(-daysAgo));
 
     private static TrainedSession Session(double daysAgo, params string[] drills)
     {
@@ -58,11 +61,26 @@ public class StudentStateTests
             RecordedAt = Shipped.Now.AddDays(-daysAgo * toldAfter),
         };
 
+    private static readonly Gen<CheckIn> AnyCheckIn =
+        from daysAgo in Gen.Int[0, 20]
+        from ill in Gen.Int[0, 5]
+        from tired in Gen.Bool
+        from felt in Gen.Select(
+            Gen.Enum<FeltKind>(),
+            Gen.OneOf(BodyPlaces.All.ToArray()),
+            Gen.Int[0, 10],
+            (kind, place, level) => new Felt(kind, place.Key, place.Sided ? Side.Left : null, level)
+        ).Array[0, 3]
+        select new CheckIn(Guid.NewGuid(), Today.AddDays(-daysAgo), Shipped.Now.AddDays(-daysAgo), tired, ill == 0, false, felt);
+
     private static readonly Gen<StudentFacts> AnyFacts =
         from yes in Gen.Shuffle(Keys, 0, 4)
         from age in Gen.Int[16, 20]
         from ageDays in Gen.Int[0, 364]
         from consent in Gen.Bool
+        from needed in Gen.Bool
+        from said in Gen.Select(Gen.Enum<ConsentKind>(), Gen.Bool, Gen.Double[0, 60], Said).Array[0, 4]
+        from checkIns in AnyCheckIn.Array[0, 3]
         from screened in Gen.Int[0, 200]
         from changed in Gen.Int[0, 9]
         from signals in AnySignal.Array[0, 6]
@@ -74,7 +92,9 @@ public class StudentStateTests
         from clearedFor in Gen.Int[0, 120]
         select Sound(yes) with
         {
-            Person = Person(Today.AddYears(-age).AddDays(ageDays), consent ? Today.AddDays(-100) : null),
+            Person = Person(Today.AddYears(-age).AddDays(ageDays), needed),
+            Consents = [.. said, .. consent ? new[] { Said(ConsentKind.Guardian, true, 100) } : []],
+            CheckIns = checkIns,
             Screenings =
             [
                 new(ScreeningKind.Whole, Today.AddDays(-screened), Shipped.Now.AddDays(-screened), null),
@@ -128,6 +148,8 @@ public class StudentStateTests
                                 Sessions = Shuffled(facts.Sessions, seed),
                                 Reviews = Shuffled(facts.Reviews, seed),
                                 Clearances = Shuffled(facts.Clearances, seed),
+                                Consents = Shuffled(facts.Consents, seed),
+                                CheckIns = Shuffled(facts.CheckIns, seed),
                             }
                         ),
                         Today
@@ -161,6 +183,7 @@ public class StudentStateTests
                     var alone = facts with
                     {
                         Signals = [signal with { RecordedAt = Shipped.Now }],
+                        CheckIns = [],
                         Reviews = [.. facts.Reviews.Select(r => r with { At = r.At.AddMinutes(-1) })],
                         Clearances = [.. facts.Clearances.Select(c => c with { RecordedAt = c.RecordedAt.AddMinutes(-1) })],
                     };
@@ -225,6 +248,8 @@ public class StudentStateTests
                     Clearances = [.. facts.Clearances.Where(c => c.RecordedAt <= at)],
                     Reviews = [.. facts.Reviews.Where(r => r.At <= at)],
                     Signals = [.. facts.Signals.Where(s => s.At < at)],
+                    Consents = [.. facts.Consents.Where(c => c.At <= at)],
+                    CheckIns = [.. facts.CheckIns.Where(c => c.At <= at)],
                     Sessions = [],
                 },
                 new(at, Zone),
@@ -252,6 +277,7 @@ public class StudentStateTests
                     var still = facts with
                     {
                         Clearances = [],
+                        CheckIns = [],
                         Person = Person(),
                     };
                     Assert.True(NoFreer(From(still, days).Today, From(still).Today));
@@ -286,7 +312,7 @@ public class StudentStateTests
     [Fact]
     public void A_birthday_inside_a_plan_lifts_what_only_minors_have()
     {
-        var facts = Sound() with { Person = Person(Today.AddDays(10).AddYears(-18), Today) };
+        var facts = Sound() with { Person = Person(Today.AddDays(10).AddYears(-18)), Consents = [Said(ConsentKind.Guardian, true, 0)] };
         var state = From(facts);
         Assert.Equal((60, 6), (state.Today.RampTopPercent, state.Today.SensationCeiling));
         Assert.Equal(60, state.Bars.On(Today.AddDays(9)).RampTopPercent);

@@ -461,7 +461,7 @@ public sealed class Bodies
                     {
                         yes = new[] { "neck" },
                         birthDate = "1990-05-06",
-                        guardianConsentOn = (string?)null,
+                        guardianConsent = false,
                         sensationCeiling = 7,
                     }
                 ),
@@ -501,7 +501,24 @@ public sealed class Bodies
                         },
                     }
                 ),
-            ["POST /students"] = () => Plain("/students", new { id = Id(), student = Person() }),
+            ["POST /students"] = () =>
+                Plain(
+                    "/students",
+                    new
+                    {
+                        id = Id(),
+                        student = Person(),
+                        consents = new[]
+                        {
+                            new
+                            {
+                                kind = "training",
+                                given = true,
+                                saidBy = (string?)null,
+                            },
+                        },
+                    }
+                ),
             ["PUT /students/{studentId}"] = () => Versioned($"/students/{scrap}", scrap, Person()),
             ["POST /students/{studentId}/archive"] = () => Versioned($"/students/{scrap}/archive", scrap, new { archived = false }),
             ["POST /students/{studentId}/answers"] = () =>
@@ -520,6 +537,38 @@ public sealed class Bodies
                     Json(new { id = Id(), reason = "Recorded for the wrong person." })
                 );
             },
+            ["POST /students/{studentId}/consents"] = () =>
+                Plain(
+                    $"/students/{scrap}/consents",
+                    new
+                    {
+                        id = Id(),
+                        kind = "guardian",
+                        given = true,
+                        saidBy = "Mother",
+                    }
+                ),
+            ["POST /students/{studentId}/check-ins"] = () =>
+                Plain(
+                    $"/students/{scrap}/check-ins",
+                    new
+                    {
+                        id = Id(),
+                        sleptBadly = true,
+                        ill = false,
+                        trainedHard = false,
+                        felt = new[]
+                        {
+                            new
+                            {
+                                kind = "sore",
+                                place = "wrist",
+                                side = "left",
+                                level = 5,
+                            },
+                        },
+                    }
+                ),
             ["POST /students/{studentId}/reviews"] = () =>
                 Plain(
                     $"/students/{hurt}/reviews",
@@ -1039,9 +1088,7 @@ public sealed class Bodies
             splitStandard = "square",
             blocksOwned = 4,
             sessionMinutes = 60,
-            guardianConsentOn = (string?)null,
             hipWidthCm = 17,
-            consentOn = "2035-01-01",
             goals = new[] { "front-split" },
             equipment = new[] { "strap" },
             days = new[]

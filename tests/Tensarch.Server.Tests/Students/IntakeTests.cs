@@ -49,7 +49,7 @@ public sealed class IntakeTests(StudioApp app) : IClassFixture<StudioApp>, IAsyn
             {
                 yes = new[] { "neck", "very-mobile" },
                 birthDate = (string?)null,
-                guardianConsentOn = (string?)null,
+                guardianConsent = false,
                 sensationCeiling = 7,
             }
         );
@@ -60,6 +60,54 @@ public sealed class IntakeTests(StudioApp app) : IClassFixture<StudioApp>, IAsyn
             bars.GetProperty("tags").EnumerateArray().Select(t => (t.GetProperty("tag").GetString()!, t.GetProperty("level").GetString()!))
         );
         Assert.Equal(5, bars.GetProperty("sensationCeiling").GetInt32());
+    }
+
+    /// <summary>Nobody is asked for a score: what was told is counted, by age.</summary>
+    [Theory]
+    [InlineData("1990-05-06", 4, null)]
+    [InlineData("1990-05-06", 5, "lightOnly")]
+    [InlineData("1970-05-06", 4, "lightOnly")]
+    public async Task Loose_joints_are_counted_from_what_was_told(string born, int told, string? level)
+    {
+        var id = Guid.NewGuid();
+        await coach.Post(
+            "/students",
+            new
+            {
+                id,
+                student = StudioClient.Body("Ada Quill", birthDate: born),
+                consents = StudioClient.Consents,
+            }
+        );
+        string[] signs = ["thumb-left", "thumb-right", "elbow-left", "palms", "knee-right"];
+        var answers = StudioClient.Questions.Select(q => new
+        {
+            question = q.Key,
+            yes = false,
+            signs = q.Signs is null ? null : signs[..told].Append("no-such-sign"),
+        });
+        Assert.Equal(HttpStatusCode.NoContent, (await coach.Post($"/students/{id}/answers", new { answers })).StatusCode);
+        Assert.Equal(level, await Level(id, "passive-end-range"));
+        var said = (await Page(id))
+            .GetProperty("answers")
+            .EnumerateArray()
+            .Single(a => a.GetProperty("question").GetString() == "very-mobile");
+        Assert.Equal((level is not null, told), (said.GetProperty("yes").GetBoolean(), said.GetProperty("signs").GetArrayLength()));
+        // Told otherwise, it is another answer.
+        var fewer = new
+        {
+            answers = new[]
+            {
+                new
+                {
+                    question = "very-mobile",
+                    yes = false,
+                    signs = signs[..1],
+                },
+            },
+        };
+        Assert.Equal(HttpStatusCode.NoContent, (await coach.Post($"/students/{id}/answers", fewer)).StatusCode);
+        Assert.Null(await Level(id, "passive-end-range"));
     }
 
     [Fact]
@@ -192,7 +240,6 @@ public sealed class IntakeTests(StudioApp app) : IClassFixture<StudioApp>, IAsyn
     [InlineData("equipment", """["trapeze"]""", "unknownItem", "equipment")]
     [InlineData("days", """[{"weekday":"monday","date":null,"minutes":5,"half":"am"}]""", "outOfRange", "days[0].minutes")]
     [InlineData("days", """[{"weekday":null,"date":null,"minutes":45,"half":"am"}]""", "weekdayOrDate", "days[0].weekday")]
-    [InlineData("consentOn", "\"2099-01-01\"", "dateInFuture", "consentOn")]
     public async Task What_cannot_be_is_named_at_its_field(string key, string json, string code, string field)
     {
         var body = JsonSerializer.Deserialize<Dictionary<string, object?>>(JsonSerializer.Serialize(StudioClient.Body()))!;
@@ -210,16 +257,18 @@ public sealed class IntakeTests(StudioApp app) : IClassFixture<StudioApp>, IAsyn
     public async Task A_minor_trains_only_with_a_guardians_consent()
     {
         var id = Guid.NewGuid();
-        await coach.Post("/students", new { id, student = StudioClient.Body("Pim Young", birthDate: "2022-01-01") });
+        await coach.Post(
+            "/students",
+            new
+            {
+                id,
+                student = StudioClient.Body("Pim Young", birthDate: "2022-01-01"),
+                consents = StudioClient.Consents,
+            }
+        );
         await coach.Answer(id);
         Assert.Equal("offLimits", await Level(id, "hamstring"));
-        var body = JsonSerializer.Deserialize<Dictionary<string, object?>>(
-            JsonSerializer.Serialize(StudioClient.Body("Pim Young", birthDate: "2022-01-01"))
-        )!;
-        body["guardianConsentOn"] = Day(0);
-        using var change = new HttpRequestMessage(HttpMethod.Put, $"/api/v1/students/{id}") { Content = JsonContent.Create(body) };
-        change.Headers.Add("If-Match", "\"1\"");
-        Assert.Equal(HttpStatusCode.OK, (await coach.Http.SendAsync(change)).StatusCode);
+        await coach.Consent(id, "guardian", true, "Mother");
         Assert.Null(await Level(id, "hamstring"));
         Assert.Equal(6, (await Page(id)).GetProperty("bars").GetProperty("sensationCeiling").GetInt32());
     }

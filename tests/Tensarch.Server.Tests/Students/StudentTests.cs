@@ -217,6 +217,12 @@ public sealed class StudentTests(StudioApp app) : IClassFixture<StudioApp>, IAsy
             await (await coach.Post($"/students/{id}/sessions", plan)).Problem(HttpStatusCode.UnprocessableEntity)
         );
         await coach.Answer(id);
+        // Nor before they have said that they want to train.
+        Assert.Equal(
+            "everythingOffLimits",
+            await (await coach.Post($"/students/{id}/sessions", plan)).Problem(HttpStatusCode.UnprocessableEntity)
+        );
+        await coach.Consent(id, "training", true);
         Assert.Equal(HttpStatusCode.Created, (await coach.Post($"/students/{id}/sessions", plan)).StatusCode);
     }
 }

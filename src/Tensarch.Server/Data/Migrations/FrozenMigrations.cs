@@ -80,3 +80,6 @@ internal sealed class PlacesAndFacts : FrozenMigration;
 
 [DbContext(typeof(TensarchDb)), Migration("20261202071000_FirstLevels")]
 internal sealed class FirstLevels : FrozenMigration;
+
+[DbContext(typeof(TensarchDb)), Migration("20261202102225_Consents")]
+internal sealed class Consents : FrozenMigration;

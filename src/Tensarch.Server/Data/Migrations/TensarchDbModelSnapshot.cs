@@ -95,6 +95,9 @@ namespace Tensarch.Server.Data.Migrations
                         .IsRequired()
                         .HasColumnType("TEXT");
 
+                    b.PrimitiveCollection<string>("Signs")
+                        .HasColumnType("TEXT");
+
                     b.Property<Guid>("StudentId")
                         .HasColumnType("TEXT");
 
@@ -193,6 +196,50 @@ namespace Tensarch.Server.Data.Migrations
                     b.HasIndex("StudioId", "StudentId", "Id");
 
                     b.ToTable("Bodies");
+                });
+
+            modelBuilder.Entity("Tensarch.Server.Data.CheckInRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("BodyHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("By")
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("Day")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("FeltJson")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Ill")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<bool>("SleptBadly")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<Guid>("StudentId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudioId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("TrainedHard")
+                        .HasColumnType("INTEGER");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("StudioId", "StudentId", "At");
+
+                    b.ToTable("CheckIns");
                 });
 
             modelBuilder.Entity("Tensarch.Server.Data.ClearanceRow", b =>
@@ -397,6 +444,48 @@ namespace Tensarch.Server.Data.Migrations
                     b.HasIndex("StudioId");
 
                     b.ToTable("Commands");
+                });
+
+            modelBuilder.Entity("Tensarch.Server.Data.ConsentRow", b =>
+                {
+                    b.Property<Guid>("Id")
+                        .ValueGeneratedOnAdd()
+                        .HasColumnType("TEXT");
+
+                    b.Property<long>("At")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("BodyHash")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("By")
+                        .HasColumnType("TEXT");
+
+                    b.Property<bool>("Given")
+                        .HasColumnType("INTEGER");
+
+                    b.Property<string>("Kind")
+                        .IsRequired()
+                        .HasColumnType("TEXT");
+
+                    b.Property<DateOnly>("On")
+                        .HasColumnType("TEXT");
+
+                    b.Property<string>("SaidBy")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudentId")
+                        .HasColumnType("TEXT");
+
+                    b.Property<Guid>("StudioId")
+                        .HasColumnType("TEXT");
+
+                    b.HasKey("Id");
+
+                    b.HasIndex("StudioId", "StudentId");
+
+                    b.ToTable("Consents");
                 });
 
             modelBuilder.Entity("Tensarch.Server.Data.CorrectionRow", b =>
@@ -1818,8 +1907,8 @@ namespace Tensarch.Server.Data.Migrations
                     b.Property<double>("BreathSeconds")
                         .HasColumnType("REAL");
 
-                    b.Property<DateOnly?>("ConsentOn")
-                        .HasColumnType("TEXT");
+                    b.Property<bool>("ConsentNeeded")
+                        .HasColumnType("INTEGER");
 
                     b.Property<long>("CreatedAt")
                         .HasColumnType("INTEGER");
@@ -1832,9 +1921,6 @@ namespace Tensarch.Server.Data.Migrations
                         .HasColumnType("TEXT");
 
                     b.Property<string>("GoalsJson")
-                        .HasColumnType("TEXT");
-
-                    b.Property<DateOnly?>("GuardianConsentOn")
                         .HasColumnType("TEXT");
 
                     b.Property<double>("HipWidthCm")
@@ -2086,6 +2172,15 @@ namespace Tensarch.Server.Data.Migrations
                         .IsRequired();
                 });
 
+            modelBuilder.Entity("Tensarch.Server.Data.CheckInRow", b =>
+                {
+                    b.HasOne("Tensarch.Server.Data.StudioRow", null)
+                        .WithMany()
+                        .HasForeignKey("StudioId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
             modelBuilder.Entity("Tensarch.Server.Data.ClearanceRow", b =>
                 {
                     b.HasOne("Tensarch.Server.Data.StudioRow", null)
@@ -2105,6 +2200,15 @@ namespace Tensarch.Server.Data.Migrations
                 });
 
             modelBuilder.Entity("Tensarch.Server.Data.CommandRow", b =>
+                {
+                    b.HasOne("Tensarch.Server.Data.StudioRow", null)
+                        .WithMany()
+                        .HasForeignKey("StudioId")
+                        .OnDelete(DeleteBehavior.Cascade)
+                        .IsRequired();
+                });
+
+            modelBuilder.Entity("Tensarch.Server.Data.ConsentRow", b =>
                 {
                     b.HasOne("Tensarch.Server.Data.StudioRow", null)
                         .WithMany()

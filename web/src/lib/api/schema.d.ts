@@ -1637,6 +1637,84 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/students/{studentId}/consents": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    studentId: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["ConsentRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/students/{studentId}/check-ins": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post: {
+            parameters: {
+                query?: never;
+                header?: never;
+                path: {
+                    studentId: string;
+                };
+                cookie?: never;
+            };
+            requestBody: {
+                content: {
+                    "application/json": components["schemas"]["CheckInRequest"];
+                };
+            };
+            responses: {
+                /** @description OK */
+                200: {
+                    headers: {
+                        [name: string]: unknown;
+                    };
+                    content?: never;
+                };
+            };
+        };
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/students/{studentId}/clearances": {
         parameters: {
             query?: never;
@@ -4936,12 +5014,15 @@ export interface components {
         AnswerItem: {
             question: string;
             yes: boolean;
+            /** @description What was told one by one, where the question is counted: it says the answer. */
+            signs?: null | string[];
         };
         AnswerView: {
             question: string;
             yes: boolean;
             /** Format: date-time */
             at: string;
+            signs: null | string[];
         };
         /** @description Answers, new or changed. A request with every question is the whole screen gone through. */
         AnswersRequest: {
@@ -5028,7 +5109,10 @@ export interface components {
         BarReason: {
             tag: components["schemas"]["LoadTag"];
             level: components["schemas"]["BarLevel"];
-            /** @description `intake`, `painEvents`, `stopRule`, `notScreened`, `screenDue`, `somethingChanged`, `guardianConsent`, `needsClearance`, `tooYoung` or `under16`. */
+            /**
+             * @description `intake`, `painEvents`, `stopRule`, `notScreened`, `screenDue`, `somethingChanged`, `guardianConsent`, `needsClearance`, `tooYoung`,
+             *             `under16`, `trainingConsent`, `injury`; of the day alone `ill`, `newInjury`, `painToday` or `soreToday`.
+             */
             code: string;
             /** @description What would lift it. */
             liftedBy: components["schemas"]["LiftedBy"];
@@ -5075,10 +5159,11 @@ export interface components {
             yes: string[];
             /** Format: date */
             birthDate: null | string;
-            /** Format: date */
-            guardianConsentOn: null | string;
+            guardianConsent: boolean;
             /** Format: int32 */
             sensationCeiling: null | number;
+            /** @description What was told of the question that is counted; none while nothing was. */
+            signs?: null | string[];
         };
         BarsView: {
             /** @description Only what is not free. */
@@ -5279,6 +5364,38 @@ export interface components {
             id: string;
             note: string;
         };
+        /** @description What was said on a day before a session, in half a minute. The newest of a day stands. Source: judgement, day check-in and next-day soreness. */
+        CheckIn: {
+            /** Format: uuid */
+            id: string;
+            /** Format: date */
+            day: string;
+            /** Format: date-time */
+            at: string;
+            sleptBadly: boolean;
+            ill: boolean;
+            /** @description Other hard training in the last 24 hours. */
+            trainedHard: boolean;
+            felt: components["schemas"]["Felt"][];
+        };
+        /** @description What is said on a day before a session. Said again on the same day, it takes the place of what was said first. */
+        CheckInRequest: {
+            /** Format: uuid */
+            id: string;
+            sleptBadly: boolean;
+            ill: boolean;
+            trainedHard: boolean;
+            felt: components["schemas"]["FeltItem"][];
+        };
+        /** @description The check-in of today. */
+        CheckInView: {
+            said: null | components["schemas"]["CheckIn"];
+            /**
+             * Format: date
+             * @description The last session before today whose day after was not asked about yet; none when there is none.
+             */
+            afterSessionOn: null | string;
+        };
         ClearanceRequest: {
             /** Format: uuid */
             id: string;
@@ -5343,6 +5460,43 @@ export interface components {
             disqualifies: boolean;
             /** @description Disqualifies under this standard alone; under all when none is named. */
             onlyStandard?: null | string;
+        };
+        ConsentItem: {
+            kind: components["schemas"]["ConsentKind"];
+            given: boolean;
+            /** @description Who said it, where it was not the student: a guardian. */
+            saidBy?: null | string;
+        };
+        /**
+         * @description What somebody may say yes or no to.
+         * @enum {unknown}
+         */
+        ConsentKind: "training" | "pictures" | "touch" | "records" | "guardian";
+        ConsentRequest: {
+            /** Format: uuid */
+            id: string;
+            kind: components["schemas"]["ConsentKind"];
+            given: boolean;
+            saidBy?: null | string;
+        };
+        /** @description The newest of its kind. */
+        ConsentView: {
+            kind: components["schemas"]["ConsentKind"];
+            given: boolean;
+            /** Format: date */
+            on: string;
+            saidBy: null | string;
+            by: string;
+            /** Format: date-time */
+            at: string;
+        };
+        ConsentsView: {
+            /** @description What stands. */
+            said: components["schemas"]["ConsentView"][];
+            /** @description What is asked at the next start. */
+            unasked: components["schemas"]["ConsentKind"][];
+            /** @description Nothing is trained until there is a consent to it. */
+            barTraining: boolean;
         };
         /**
          * @description What a correction is about.
@@ -6123,6 +6277,36 @@ export interface components {
             /** Format: date-time */
             at: string;
         };
+        /** @description One place, and how much of it. */
+        Felt: {
+            kind: components["schemas"]["FeltKind"];
+            /** @description A key of BodyPlaces. */
+            place: string;
+            side: null | components["schemas"]["Side"];
+            /**
+             * Format: int32
+             * @description 0 to 10; of an injury it says nothing.
+             */
+            level: number;
+            where?: components["schemas"]["BodyPlace"];
+            region?: components["schemas"]["LoadTag"];
+        };
+        FeltItem: {
+            kind: components["schemas"]["FeltKind"];
+            /** @description A key of a place of the body. */
+            place: string;
+            side: null | components["schemas"]["Side"];
+            /**
+             * Format: int32
+             * @description 0 to 10; of an injury it says nothing.
+             */
+            level: number;
+        };
+        /**
+         * @description What is said of one place of the body before a session.
+         * @enum {unknown}
+         */
+        FeltKind: "injury" | "sore" | "pain" | "soreAfter" | "painAfter";
         FigureMark: {
             kind: components["schemas"]["MarkKind"];
             points: number[][];
@@ -6268,7 +6452,7 @@ export interface components {
             /** Format: date-time */
             at: string;
             by: string;
-            /** @description `answer`, `screened`, `somethingChanged`, `body`, `clearance`, `withdrawal`, `review`. */
+            /** @description `answer`, `screened`, `somethingChanged`, `body`, `clearance`, `withdrawal`, `review`, `consent`, `checkIn`. */
             kind: string;
             /** @description The question, or the field of the body data. */
             field?: null | string;
@@ -6388,6 +6572,38 @@ export interface components {
              * @default false
              */
             addedLater: boolean;
+            signs?: null | components["schemas"]["JointSigns"];
+        };
+        /** @description Something that a joint can or cannot do, asked in plain words. */
+        JointSign: {
+            key: string;
+            text: string;
+            /** @description Left and right are asked, and counted, each for itself. */
+            sided: boolean;
+        };
+        /**
+         * @description A question that nobody is asked to score: its signs are asked one by one, and what was told is counted. Source: safety, very mobile joints; judgement,
+         *     intake.
+         */
+        JointSigns: {
+            items: components["schemas"]["JointSign"][];
+            /**
+             * Format: int32
+             * @description So many are a yes.
+             */
+            from: number;
+            /**
+             * Format: int32
+             * @description Of someone under 16.
+             */
+            fromChild: number;
+            /**
+             * Format: int32
+             * @description Of someone of 50 and more.
+             */
+            fromOlder: number;
+            /** @description What can be told: each sign, or each of its sides. */
+            keys?: null | string[];
         };
         KeepPlanEdit: {
             /** Format: uuid */
@@ -6508,7 +6724,7 @@ export interface components {
          * @description What lifts a reason. Nothing else does.
          * @enum {unknown}
          */
-        LiftedBy: "clearance" | "review" | "screen" | "guardianConsent" | "anyClearance" | "age";
+        LiftedBy: "clearance" | "review" | "screen" | "guardianConsent" | "trainingConsent" | "anyClearance" | "age" | "nextDay";
         /**
          * @description How light "light only" is.
          * @default few
@@ -7433,7 +7649,7 @@ export interface components {
         PlanNote: {
             /**
              * @description `offLimits`, `lightOnly`, `lightWork` (the tag is light only: what loads it is half of what it would be, with the ceiling of sensation), `lightDay`, `weekLoad` (of the tag no more is left), `eased`, `spacing`, `firstWeek`, `attemptDelay`, `weakerFirst`, `extraRound`, `sidesAlternate`,
-             *             `reBaseline`, `lighterAfterBreak`, `wayBack` (sessions that it still takes), `repeatLastWeek`, `lighterAfterPain`, `easierAfterPain`, `easierAfterBackOff`, `shorterAfterCeiling`, `notEnoughToDo`, `didNotFit`, `notPrepared`,
+             *             `reBaseline`, `lighterAfterBreak`, `wayBack` (sessions that it still takes), `repeatLastWeek`, `lighterAfterPain`, `easierAfterPain`, `easierAfterBackOff`, `shorterAfterCeiling`, `oneRoundFewer` (of what loads the tag, or of all), `noStep`, `notEnoughToDo`, `didNotFit`, `notPrepared`,
              *             `longestDay` (minutes that one skill fills), `lowerStage` (whose core is allowed),
              *             `wristRest`, `neckRest`, `wayOutFirst`, `instead`, `otherSkillHeavy` (another skill of the day loads the tag heavily),
              *             `skillLeftOut` (with the minutes from which a day takes it).
@@ -8242,6 +8458,7 @@ export interface components {
             needed: number;
             mayBeReviewed: boolean;
             signal: null | components["schemas"]["SignalKind"];
+            injury: boolean;
         };
         ReviewRequest: {
             /** Format: uuid */
@@ -9096,21 +9313,11 @@ export interface components {
             /** Format: int32 */
             sessionMinutes: number;
             /**
-             * Format: date
-             * @description When a guardian's consent was recorded, for someone under 18.
-             */
-            guardianConsentOn: null | string;
-            /**
              * Format: double
              * @description Between the two hip joints.
              * @default 17
              */
             hipWidthCm: number;
-            /**
-             * Format: date
-             * @description When the student consented to being measured and to what is written down.
-             */
-            consentOn?: null | string;
             /** @description Skills, the most wanted first. */
             goals?: null | string[];
             /** @description Props at home; see HomeProps. */
@@ -9124,12 +9331,16 @@ export interface components {
             /** Format: uuid */
             id: string;
             student: components["schemas"]["StudentBody"];
+            /** @description What was asked at once. */
+            consents?: null | components["schemas"]["ConsentItem"][];
         };
         /** @description One student, whole: the person, today's bars and where they stand. */
         StudentPage: {
             student: components["schemas"]["StudentView"];
             screened: boolean;
             screen: components["schemas"]["ScreenView"];
+            consents: components["schemas"]["ConsentsView"];
+            checkIn: components["schemas"]["CheckInView"];
             answers: components["schemas"]["AnswerView"][];
             bars: components["schemas"]["BarsView"];
             reviewBars: components["schemas"]["ReviewBarView"][];
@@ -9450,6 +9661,11 @@ export interface components {
              * @default 0
              */
             unasked: number;
+            /**
+             * @description Whether its student wants to train was not asked yet: asked when it begins.
+             * @default false
+             */
+            consentOpen: boolean;
         };
         /** @description Pain above easy, or a stop, since yesterday. */
         TodaySignal: {

@@ -49,6 +49,10 @@ export function showIn(timeZone: string | null | undefined): void {
 /** Today, where the studio is, as `2026-03-04`. */
 export const today = (): string => shown.iso.format(new Date());
 
+/** The same day, so many years before. */
+export const yearsBefore = (date: string, years: number): string =>
+  `${Number(date.slice(0, 4)) - years}${date.slice(4)}`;
+
 /** The earliest day, said as one does: today, or on or after a day. */
 export const fromDay = (date: string): string =>
   (isDay(date) ? date : shown.iso.format(new Date(date))) === today()

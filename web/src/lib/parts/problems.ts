@@ -159,6 +159,7 @@ export function pageText(code: string): string {
       'What this week may hold of it is planned or done already. Choose a day of another week, or take something out of this one.',
     doorClosed: 'This version of the page is too old. Reload it.',
     dateInPast: 'This day is over.',
+    noPictureConsent: 'There is no consent to pictures: ask for it on the cautions page.',
     planBarred: 'A caution was added since this session was made. Make the next session again.',
     sessionDeleted: 'This session was deleted. Bring it back on its sheet.',
     forLater:

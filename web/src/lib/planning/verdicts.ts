@@ -14,6 +14,7 @@ const rules: Record<string, (drill: string, tag: string) => string> = {
   holdNotShort: (d) => `${d}: passive holds stay at 30 s.`,
   rampOverTop: (d) => `${d}: the effort goes over the student’s top.`,
   overCeiling: (d) => `${d}: one round is over the ceiling of the drill.`,
+  notRested: (d) => (d ? `${d}: a round less was asked for.` : 'A round less was asked for.'),
   notEased: (d) => `${d}: after pain or a back-off it is done one version easier.`,
   variantTooHard: (d) =>
     `${d}: a harder version than was done so far; two full sessions of the one before lead to it.`,

@@ -203,6 +203,12 @@ function ruleText(note: Schemas['PlanNote']): string {
       return `${drill}: one version easier after a back-off, until two sessions went without.`;
     case 'shorterAfterCeiling':
       return `${drill}: half the settling after it went over the ceiling, until two sessions went without.`;
+    case 'oneRoundFewer':
+      return note.tag
+        ? `Sore: one round fewer of what loads the ${tag}.`
+        : 'A bad night or other hard training: one round fewer of everything.';
+    case 'noStep':
+      return `${tag}: too much on the day after, so no step this week.`;
     case 'lighterAfterPain':
       return `${tag}: 40 % less for two weeks after the review.`;
     case 'notPrepared':
@@ -255,6 +261,7 @@ const outdated: Record<string, string> = {
   overReturnDose: 'it was planned before the break, and the way back begins shorter',
   overStep: 'it is more than one step a week',
   variantTooHard: 'a version in it is harder than what was done so far',
+  notRested: 'a round less was asked for before the start',
   notEased: 'after pain or a back-off it is done easier',
   attemptInFirstWeek: 'it attempts the position in a first week or on the way back',
   attemptTooEarly: 'it attempts the position too early',

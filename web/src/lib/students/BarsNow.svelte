@@ -4,12 +4,14 @@
 
   interface Props {
     answers: Record<string, boolean>;
+    /** What was told of the question that is counted. */
+    signs?: string[];
     birthDate?: string;
-    guardianConsentOn?: string;
+    guardianConsent: boolean;
     sensationCeiling?: number | null;
   }
 
-  let { answers, birthDate, guardianConsentOn, sensationCeiling }: Props = $props();
+  let { answers, signs, birthDate, guardianConsent, sensationCeiling }: Props = $props();
   let cautions = $state<Schemas['BarsView']>();
   const yes = $derived(Object.keys(answers).filter((k) => answers[k]));
 
@@ -18,8 +20,9 @@
     const body = {
       yes,
       birthDate: birthDate || null,
-      guardianConsentOn: guardianConsentOn || null,
+      guardianConsent,
       sensationCeiling: sensationCeiling || null,
+      signs: signs ? [...signs] : null,
     };
     let stale = false;
     ask(api.POST('/api/v1/compute/bars', { body })).then(

@@ -25,13 +25,6 @@
         { key: 'name', label: 'Name', wide: true },
         { key: 'about', label: 'About', hint: 'Work, sport, whatever helps you remember.', wide: true },
         { key: 'birthDate', label: 'Birth date', type: 'date' },
-        { key: 'consentOn', label: 'Consent on', hint: 'To being measured and written down.', type: 'date' },
-        {
-          key: 'guardianConsentOn',
-          label: 'Guardian’s consent on',
-          hint: 'Under 18: recorded before anything.',
-          type: 'date',
-        },
       ],
     },
     {

@@ -9,6 +9,9 @@
   import BodyFields from './BodyFields.svelte';
   import BarsNow from './BarsNow.svelte';
   import IntakeFields from './IntakeFields.svelte';
+  import ConsentFields from './ConsentFields.svelte';
+  import { consentKinds } from './consents';
+  import { today, yearsBefore } from '$lib/parts/format';
   import { parseNumber, readBody } from './body';
   import { blankIntake, intakeKey } from './unfinished';
 
@@ -24,6 +27,11 @@
   let refusal = $state<Refusal>();
   let busy = $state(false);
   let typed = $state(draft.value.at > 0);
+  /** Of a guardian only where the student is young. */
+  const young = $derived(
+    draft.value.answers['under-18'] === true || draft.value.body.birthDate > yearsBefore(today(), 18),
+  );
+  const kinds = $derived(consentKinds.filter((k) => k !== 'guardian' || young));
   const name = $derived(draft.value.body.name.trim());
 
   function keep() {
@@ -37,10 +45,19 @@
     const { body, problems } = readBody(draft.value.body);
     refusal = problems.length ? new Refusal(422, problems[0]!.code, problems) : undefined;
     if (refusal) return;
+    const consents = kinds.flatMap((kind) => {
+      const given = draft.value.consents[kind];
+      const saidBy = kind === 'guardian' ? draft.value.guardian || null : null;
+      return given === undefined ? [] : [{ kind, given, saidBy }];
+    });
     busy = true;
     try {
-      await ask(api.POST('/api/v1/students', { body: { id, student: body } }));
-      const answers = Object.entries(draft.value.answers).map(([question, yes]) => ({ question, yes }));
+      await ask(api.POST('/api/v1/students', { body: { id, student: body, consents } }));
+      const answers = Object.entries(draft.value.answers).map(([question, yes]) => ({
+        question,
+        yes,
+        signs: draft.value.signs[question] ?? null,
+      }));
       await ask(
         api.POST('/api/v1/students/{studentId}/answers', {
           params: { path: { studentId: id } },
@@ -61,7 +78,20 @@
 <form class="grid max-w-6xl gap-x-8 gap-y-7 lg:grid-cols-[minmax(0,1fr)_20rem]" onsubmit={save} novalidate>
   <div class="grid gap-7">
     <BodyFields bind:body={draft.value.body} {refusal} onchange={keep} />
-    <IntakeFields bind:answers={draft.value.answers} {name} onchange={keep} />
+    <fieldset class="ruled border-t pt-4">
+      <legend class="font-head pe-3 text-xl font-semibold">Consents</legend>
+      <p class="mb-1 max-w-prose text-sm">
+        Ask each aloud. Each is kept with today’s date and your name, and can be withdrawn at any time. What
+        is left open is asked at the first start; nothing is trained before.
+      </p>
+      <ConsentFields
+        {kinds}
+        bind:said={draft.value.consents}
+        bind:guardian={draft.value.guardian}
+        onchange={keep}
+      />
+    </fieldset>
+    <IntakeFields bind:answers={draft.value.answers} bind:signs={draft.value.signs} {name} onchange={keep} />
     {#if refusal}
       <Notice tone="error">
         {refusal.problems.length
@@ -80,8 +110,9 @@
   <div>
     <BarsNow
       answers={draft.value.answers}
+      signs={Object.values(draft.value.signs)[0]}
       birthDate={draft.value.body.birthDate}
-      guardianConsentOn={draft.value.body.guardianConsentOn}
+      guardianConsent={draft.value.consents.guardian === true}
       sensationCeiling={parseNumber(draft.value.body.sensationCeiling)}
     />
   </div>

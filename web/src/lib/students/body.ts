@@ -17,8 +17,6 @@ export type BodyText = {
   splitStandard: string;
   blocksOwned: string;
   sessionMinutes: string;
-  guardianConsentOn: string;
-  consentOn: string;
   goals: string[];
   equipment: string[];
   days: DayText[];
@@ -38,8 +36,6 @@ export const blankBody: BodyText = {
   splitStandard: 'square',
   blocksOwned: '4',
   sessionMinutes: '60',
-  guardianConsentOn: '',
-  consentOn: '',
   goals: [],
   equipment: [],
   days: [],
@@ -101,8 +97,6 @@ export function readBody(text: BodyText): { body: Body; problems: FieldProblem[]
       about: text.about || null,
       birthDate: text.birthDate || null,
       splitStandard: text.splitStandard,
-      guardianConsentOn: text.guardianConsentOn || null,
-      consentOn: text.consentOn || null,
       goals: text.goals,
       equipment: text.equipment,
       days,

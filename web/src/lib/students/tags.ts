@@ -101,6 +101,18 @@ export function reasonText(reason: Schemas['BarReason']): string {
       return 'Under 12: no programmes';
     case 'under16':
       return 'Under 16: short holds, and nothing heavy on the neck';
+    case 'trainingConsent':
+      return 'No consent to train on record';
+    case 'injury':
+      return `Injured, as was said${reason.since ? ` on ${shortDay(reason.since)}` : ''}`;
+    case 'ill':
+      return 'Ill or feverish today: rest';
+    case 'newInjury':
+      return 'Injured in the last 14 days, as was said today';
+    case 'painToday':
+      return 'Painful today, as was said before the start';
+    case 'soreToday':
+      return 'Very sore today, as was said before the start';
     case 'guardianConsent':
       return 'Under 18, and no guardian’s consent on record';
     case 'screenDue':
@@ -126,7 +138,12 @@ export function liftText(reason: Schemas['BarReason']): string {
   switch (reason.liftedBy) {
     case 'clearance':
       return 'a licensed clinician’s clearance lifts it';
+    case 'trainingConsent':
+      return 'their own consent lifts it';
+    case 'nextDay':
+      return 'it is of today alone';
     case 'review':
+      if (reason.code === 'injury') return 'a coach’s review lifts it';
       return 'a coach’s review lifts it, after two pain-free sessions';
     case 'anyClearance':
       return 'a licensed clinician’s clearance to train lifts it; what it does not name stays barred';

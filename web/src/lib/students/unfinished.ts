@@ -1,3 +1,4 @@
+import type { Schemas } from '$lib/api/client';
 import { draftKey } from '$lib/parts/draft.svelte';
 import { blankBody, type BodyText } from './body';
 
@@ -8,6 +9,11 @@ export type Intake = {
   body: BodyText;
   /** By question. */
   answers: Record<string, boolean>;
+  /** What was told of a question that is counted. */
+  signs: Record<string, string[]>;
+  consents: Partial<Record<Schemas['ConsentKind'], boolean>>;
+  /** Who spoke for someone under 18. */
+  guardian: string;
 };
 
 /** An intake that was begun on this device and is not saved. */
@@ -20,7 +26,14 @@ const oldest = 30 * days;
 /** Where an intake lies: whose it is stands in it, so that nobody else who signs in here sees it. */
 export const intakeKey = (author: string, id: string) => draftKey('new-student', id, author);
 
-export const blankIntake = (): Intake => ({ at: 0, body: { ...blankBody }, answers: {} });
+export const blankIntake = (): Intake => ({
+  at: 0,
+  body: { ...blankBody },
+  answers: {},
+  signs: {},
+  consents: {},
+  guardian: '',
+});
 
 /** The intakes that a coach left half-way on this device, the newest first. */
 export function unfinishedIntakes(author: string, now: number): Unfinished[] {
@@ -57,9 +70,7 @@ export function takeOverIntake(author: string, now: number): void {
 function read(text: string | null): Intake | undefined {
   try {
     const kept = JSON.parse(text ?? 'null') as Partial<Intake> | null;
-    return kept?.body
-      ? { at: kept.at ?? 0, body: { ...blankBody, ...kept.body }, answers: kept.answers ?? {} }
-      : undefined;
+    return kept?.body ? { ...blankIntake(), ...kept, body: { ...blankBody, ...kept.body } } : undefined;
   } catch {
     return undefined;
   }

@@ -72,7 +72,7 @@
                         ? ' · a test in it'
                         : ''}{s.unasked > 0
                         ? ` · ${s.unasked} new intake ${s.unasked === 1 ? 'question' : 'questions'} to ask`
-                        : ''}</span
+                        : ''}{s.consentOpen ? ' · consent to train to ask' : ''}</span
                     >
                   </span>
                   <span class="text-quiet text-sm">{doing(s)}</span>

@@ -16,6 +16,7 @@
   import { phaseBlocks, sameOnBoth, sideSeconds, skillNames } from '$lib/planning/phases';
   import SheetPaper from '$lib/planning/SheetPaper.svelte';
   import { ruleText } from '$lib/planning/verdicts';
+  import BeforeStart from '$lib/planning/BeforeStart.svelte';
   import MakeAgain from '$lib/planning/MakeAgain.svelte';
   import { follow } from '$lib/students/follow.svelte';
   import { doseText, drillReason, noteText, outdatedText, packingText, propText } from '$lib/planning/words';
@@ -41,6 +42,23 @@
       gone = true;
       end?.();
     };
+  });
+
+  /** Who trains: asked before the start, and not let go of while it is asked for again, so that nothing typed is lost. */
+  let person = $state<Schemas['StudentPage']>();
+  $effect(() => {
+    let gone = false;
+    void sheet
+      .then(({ studentId }) =>
+        ask(api.GET('/api/v1/students/{studentId}', { params: { path: { studentId } } })),
+      )
+      .then(
+        (read) => {
+          if (!gone) person = read;
+        },
+        () => undefined,
+      );
+    return () => (gone = true);
   });
 
   const meansOf = (drill: string) => catalogue.drill(drill).sideMeans;
@@ -103,10 +121,21 @@
               {s.carryOver.text}
             </p>
           {/if}
+          {#if account.mayWrite && !s.deleted && !s.startedAt && !s.endedAt && s.plan.date <= today()}
+            {#if person}<BeforeStart student={s.studentId} page={person} onsaid={() => changed++} />{/if}
+          {/if}
           {#if s.deleted}
             <div class="mt-4"><Notice tone="caution">This planned session was deleted.</Notice></div>
           {:else if s.nowBarred.length}
-            <div class="mt-4"><Notice tone="error">{pageText('planBarred')}</Notice></div>
+            <div class="mt-4">
+              <Notice tone="error"
+                >{pageText('planBarred')}
+                {#if !s.startedAt && s.plan.date <= today()}<MakeAgain
+                    session={s}
+                    onchange={() => changed++}
+                  />{/if}</Notice
+              >
+            </div>
           {:else if s.outdated.length && !s.startedAt && s.plan.date > today()}
             <p class="text-quiet mt-4">It is for {longDay(s.plan.date)}, and is run on that day.</p>
           {:else if s.outdated.length}

@@ -9,6 +9,7 @@
   import { pageText } from '$lib/parts/problems';
   import ClearanceForm from '$lib/students/ClearanceForm.svelte';
   import ClearanceLine from '$lib/students/ClearanceLine.svelte';
+  import ConsentsNow from '$lib/students/ConsentsNow.svelte';
   import IntakeFields from '$lib/students/IntakeFields.svelte';
   import ReviewForm from '$lib/students/ReviewForm.svelte';
   import ScreenPanel from '$lib/students/ScreenPanel.svelte';
@@ -20,6 +21,11 @@
   const stands = () => Object.fromEntries(student.page!.answers.map((a) => [a.question, a.yes]));
   let answers = $state(stands());
   let base = stands();
+  /** What was told of a question that is counted; of an answer as a whole there is none. */
+  const toldBefore = () =>
+    Object.fromEntries(student.page!.answers.flatMap((a) => (a.signs ? [[a.question, [...a.signs]]] : [])));
+  let signs = $state<Record<string, string[]>>(toldBefore());
+  let baseSigns = toldBefore();
   let changed = $state(false);
   /** Questions that somebody else has answered otherwise meanwhile. */
   let clashes = $state<string[]>([]);
@@ -33,6 +39,8 @@
     untrack(() => {
       const rebased = rebase(base, $state.snapshot(answers), theirs);
       [answers, base, clashes] = [rebased.merged, theirs, rebased.clashes.map(String)];
+      const told = toldBefore();
+      [signs, baseSigns] = [rebase(baseSigns, $state.snapshot(signs), told).merged, told];
     });
   });
 
@@ -42,7 +50,14 @@
       await ask(
         api.POST('/api/v1/students/{studentId}/answers', {
           params: { path: { studentId: student.id } },
-          body: { id, answers: Object.entries(answers).map(([question, yes]) => ({ question, yes })) },
+          body: {
+            id,
+            answers: Object.entries(answers).map(([question, yes]) => ({
+              question,
+              yes,
+              signs: signs[question] ? [...signs[question]] : null,
+            })),
+          },
         }),
       );
       [changed, id, clashes] = [false, newId(), []];
@@ -63,6 +78,7 @@
     <ScreenPanel {student} />
     <IntakeFields
       bind:answers
+      bind:signs
       name={page.student.student.name}
       stands={Object.fromEntries(page.answers.map((a) => [a.question, a.yes]))}
       onchange={() => (changed = true)}
@@ -125,13 +141,16 @@
               <strong>{tagName(bar.tag)}</strong> since {shortDay(bar.since)}.
               {bar.needsClinician
                 ? 'Only a licensed clinician’s clearance lifts it.'
-                : `${bar.painFreeSessions} of ${bar.needed} pain-free sessions so far.`}
+                : bar.injury
+                  ? 'Told before a session as injured of late: look at it with them.'
+                  : `${bar.painFreeSessions} of ${bar.needed} pain-free sessions so far.`}
             </p>
             {#if bar.mayBeReviewed && account.mayWrite}<ReviewForm {student} tag={bar.tag} />{/if}
           </div>
         {/each}
       </section>
     {/if}
+    <ConsentsNow {student} />
     <section>
       <h2 class="mb-2">Clearances</h2>
       {#each page.clearances as clearance (clearance.id)}

@@ -4,6 +4,8 @@
   import { dayAndTime, longDay } from '$lib/parts/format';
   import Loaded from '$lib/parts/Loaded.svelte';
   import FactList from '$lib/students/FactList.svelte';
+  import { checkInLine } from '$lib/students/checkIn';
+  import { consentName } from '$lib/students/consents';
   import { bodyFieldName } from '$lib/students/history';
   import { theStudent } from '$lib/students/student.svelte';
   import { tagName } from '$lib/students/tags';
@@ -29,6 +31,10 @@
         return `Clearance by a ${line.note}, until ${longDay(line.after!)}: ${tags}`;
       case 'withdrawal':
         return `A clearance was withdrawn: “${line.note}”`;
+      case 'consent':
+        return `Consent, ${consentName(line.field as Schemas['ConsentKind']).toLowerCase()}: ${line.after}${line.note ? `, said by ${line.note}` : ''}`;
+      case 'checkIn':
+        return `Before a session: ${checkInLine(line.field, line.after, line.note)}`;
       case 'review':
         return `The bar on ${tags} was reviewed: “${line.note}”`;
       default:

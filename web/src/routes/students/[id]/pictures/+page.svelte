@@ -1,5 +1,6 @@
 <script lang="ts">
   import { tick } from 'svelte';
+  import { resolve } from '$app/paths';
   import { account } from '$lib/accounts/account.svelte';
   import { api, ask, type Schemas } from '$lib/api/client';
   import { catalogue } from '$lib/catalogue/catalogue.svelte';
@@ -11,6 +12,8 @@
   import { theStudent } from '$lib/students/student.svelte';
 
   const student = theStudent();
+  /** Whether they want to be pictured; nothing while nobody has asked. */
+  const consent = $derived(student.page!.consents.said.find((c) => c.kind === 'pictures')?.given);
   const views = [
     ...catalogue.content!.measures.filter((m) => m.picture).map((m) => m.key),
     ...catalogue.content!.views.map((v) => v.key),
@@ -72,7 +75,15 @@
 {/snippet}
 
 <div class="max-w-5xl px-5 py-5 lg:px-7">
-  {#each pages as page, i (i)}
+  {#if consent !== true}
+    <p class="next-thing mb-4 font-semibold">
+      {consent === false
+        ? 'The consent to pictures was withdrawn: none is taken, and none is shown.'
+        : 'Nobody has asked for a consent to pictures yet: none is taken before.'}
+      <a class="link-line" href={resolve('/students/[id]/cautions', { id: student.id })}>Consents</a>
+    </p>
+  {/if}
+  {#each consent === false ? [] : pages as page, i (i)}
     <Loaded of={page}>
       {#snippet children(list)}
         {#if i === 0}
@@ -125,7 +136,7 @@
       {/snippet}
     </Loaded>
   {/each}
-  {#if account.mayWrite}
+  {#if account.mayWrite && consent}
     <section class="mt-7 max-w-md">
       <h2 class="mb-2">Add a picture</h2>
       <label class="mb-2 flex items-center gap-3 text-sm">
