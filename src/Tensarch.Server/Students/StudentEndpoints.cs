@@ -26,8 +26,8 @@ public static class StudentEndpoints
         students.MapPost("/{studentId}/answers", Answer);
         students.MapPost("/{studentId}/changes", SomethingChanged);
         students.MapGet("/{studentId}/history", StudentHistory.Read);
-        students.MapPost("/{studentId}/consents", Consent);
-        students.MapPost("/{studentId}/check-ins", CheckIn);
+        students.MapPost("/{studentId}/consents", BeforeStart.Consent);
+        students.MapPost("/{studentId}/check-ins", BeforeStart.CheckIn);
         students.MapPost("/{studentId}/clearances", Clear);
         students.MapPost("/{studentId}/clearances/{clearanceId}/withdrawal", Withdraw);
         students.MapPost("/{studentId}/reviews", Review);
@@ -71,8 +71,8 @@ public static class StudentEndpoints
                 View(standing.Student, clock),
                 standing.Screened,
                 standing.Screen,
-                await Said(standing, db, clock, ct),
-                CheckedIn(standing.State),
+                await BeforeStart.Consents(standing, db, clock, ct),
+                BeforeStart.Today(standing.State),
                 [
                     .. standing.State.Bars.Answers.Select(a => new AnswerView(
                         a.Question,
@@ -210,41 +210,6 @@ public static class StudentEndpoints
         CancellationToken ct
     ) => Respond(await desk.Withdraw(studentId, clearanceId, request, ct), studentId, request.Id);
 
-    private static async Task<IResult> Consent(Guid studentId, ConsentRequest request, StudentDesk desk, CancellationToken ct) =>
-        Respond(await desk.Consent(studentId, request, ct), studentId, request.Id);
-
-    private static async Task<IResult> CheckIn(Guid studentId, CheckInRequest request, StudentDesk desk, CancellationToken ct) =>
-        Respond(await desk.CheckIn(studentId, request, ct), studentId, request.Id);
-
-    /// <summary>What stands, with who wrote it down.</summary>
-    private static async Task<ConsentsView> Said(Standing standing, TensarchDb db, StudioClock clock, CancellationToken ct)
-    {
-        var consents = standing.State.Bars.Consents;
-        var rows = await db.Consents.AsNoTracking().Where(c => c.StudentId == standing.Student.Id).OrderBy(c => c.At).ToListAsync(ct);
-        var authors = rows.Select(r => r.By).ToList();
-        var names = await db.Users.AsNoTracking().Where(u => authors.Contains(u.Id)).ToDictionaryAsync(u => u.Id, u => u.DisplayName, ct);
-        return new(
-            [
-                .. rows.GroupBy(r => r.Kind)
-                    .Select(same => same.Last())
-                    .OrderBy(r => r.Kind)
-                    .Select(r => new ConsentView(r.Kind, r.Given, r.On, r.SaidBy, names.GetValueOrDefault(r.By, ""), r.At)),
-            ],
-            consents.Unasked(standing.State.Bars.IsMinor(clock.Today)),
-            consents.BarTraining
-        );
-    }
-
-    private static CheckInView CheckedIn(StudentState state)
-    {
-        var today = state.Now.Day;
-        var last = state.Sessions.Select(s => (DateOnly?)s.Day).LastOrDefault(d => d < today);
-        return new(
-            state.Bars.CheckInOn(today),
-            last is { } day && state.Facts.CheckIns.All(c => c.Day <= day || c.Day >= today) ? last : null
-        );
-    }
-
     /// <summary>What these answers would bar, as if the screen had been gone through.</summary>
     private static Ok<BarsView> WouldBar(BarsRequest request, CatalogueContent catalogue, StudioClock clock)
     {
@@ -268,7 +233,7 @@ public static class StudentEndpoints
         return TypedResults.Ok(View(StudentState.From(facts, clock.Moment, catalogue).Today));
     }
 
-    private static IResult Respond(Result<Appended> result, Guid studentId, Guid id) =>
+    internal static IResult Respond(Result<Appended> result, Guid studentId, Guid id) =>
         result.IsOk
             ? Problems.Respond(result.Value, $"/api/v1/students/{studentId}", new { Id = id })
             : Problems.Unprocessable(result.Problems);
